@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Demo
+    # What colleagues of the demo firm do with the replies of a week: sort them, and record what came of the warm ones.
+    class Desk
+      VALUES = [18_000, 24_000, 95_000, 240_000, 410_000].freeze # pence
+
+      def initialize(moment) = @moment = moment
+
+      # @param keep_since [Time] newer replies stay unread, so that there is something to do
+      def go_through_replies(keep_since:)
+        Records::Incoming.to_read.where(kind: "reply").where { received_at < keep_since }.order(:id).each { |incoming| handle(incoming) }
+      end
+
+      private
+
+      def handle(incoming)
+        tone = Practice::ReplyMail::WORDS.find { |_, texts| texts.include?(incoming.text) }&.first
+        case tone
+        when :warm then warm(incoming)
+        when :later then incoming.update(sort: "later")
+        else incoming.update(sort: "no")
+        end
+      end
+
+      def warm(incoming)
+        return incoming.update(sort: "interested") unless incoming.id.even?
+
+        Work::Conversion.call(incoming, label: "visit booked", value_pence: VALUES[incoming.id % VALUES.size], moment: @moment)
+        person = incoming.person
+        return unless person.standing == "lead" && (incoming.id % 4).zero?
+
+        Work::ChangePerson.call(person, {standing: "client"}, version: person.version, moment: @moment)
+      end
+    end
+  end
+end

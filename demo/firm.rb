@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Demo
+    # Tern & Fallow Acoustics: four people who quiet rooms. Makes the firm and its colleagues.
+    module Firm
+      PASSWORD = "quiet-rooms-2026"
+      TEAM = [["Maren Holt", "maren", "admin", "01632 960 101"], ["Idris Vale", "idris", "colleague", "01632 960 118"],
+        ["Petra Lund", "petra", "colleague", "01632 960 124"], ["Tomas Quill", "tomas", "colleague", "01632 960 137"]].freeze
+
+      # @return [Records::Account] Maren
+      def self.make(now:)
+        Records::Firm.save(name: "Tern & Fallow Acoustics", postal_address: "4 Felt Yard, York YO1 0QX", time_zone: "Europe/London", holidays_of: "gb_eng")
+        hash = BCrypt::Password.create(PASSWORD).to_s
+        TEAM.each do |name, local, role, phone|
+          account = Records::Account.create(email: "#{local}@ternandfallow.example", name: name, role: role, phone: phone, password_hash: hash, created_at: now)
+          # Tomas has not proved his address yet.
+          Records::Mailbox.create(address: account.email, name: "#{name}, Tern & Fallow", account_id: account.id, daily_limit: 90, proved_at: (now unless local == "tomas"))
+        end
+        Records::Mailbox.create(address: "hello@ternandfallow.example", name: "Tern & Fallow Acoustics", daily_limit: 150, proved_at: now)
+        Records::Account.order(:id).first
+      end
+    end
+  end
+end

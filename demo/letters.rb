@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Demo
+    # The demo firm's letters, in its voice.
+    module Letters
+      TEXTS = {
+        "The table nobody asks for twice" => {
+          subject: "The table nobody asks for twice", preview: "Every dining room has one, and it is rarely the draught",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            Every dining room has a table that nobody asks for twice. It is rarely the draught. It is the one where you hear the next party better than your own.
+
+            We quiet rooms like that of {{company}} without changing how they look. I would gladly tell you what we would try first.
+
+            Would a listening visit suit you? It takes an hour while you are closed.
+          TEXT
+        },
+        "Before and after at table nine" => {
+          subject: "Two recordings from table nine", preview: "The same Friday, before and after",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            When we measured a room much like {{company}}, guests at the back were lifting their voices by 9 dB before eight o’clock. Here is that same Friday, recorded before and after we hung the panels.
+
+            [Listen to both, 40 seconds](https://ternandfallow.example/listen/table-nine)
+
+            Would a listening visit in {{city|your town}} suit you in the coming weeks?
+          TEXT
+        },
+        "Two dates that would suit" => {
+          subject: "Two dates, if you like", preview: "And then I leave you in peace",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            I have two mornings free near {{city|you}} this month. If one of them suits, answer with a word and I will bring the meter.
+
+            If the noise is not what troubles you, that is good to know as well, and I will not write again about it.
+          TEXT
+        },
+        "Winter letter" => {
+          subject: "What a quiet room is worth in January", preview: "Three small things that cost nothing",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            January is when rooms sound their worst: fewer coats, fewer people, hard floors. Three small things help at once and cost nothing.
+
+            [Read the three things](https://ternandfallow.example/winter)
+
+            With warm wishes for the new year at {{company|your place}}.
+          TEXT
+        },
+        "Shall we listen together?" => {
+          subject: "Shall we listen together?", preview: "An hour, a meter and two chairs",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            Last time I wrote about small things. If you would rather have numbers, we come with a meter and two chairs, listen for an hour, and leave you a page with what we heard.
+
+            [See such a page](https://ternandfallow.example/page)
+          TEXT
+        },
+        "Good to meet you at the trade evening" => {
+          subject: "Good to meet you, {{first name|and thank you}}", preview: "The sample you held is on its way",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            It was good to meet you at the trade evening. The felt you held is made in Ripon from old fishing nets; [here is how](https://ternandfallow.example/felt).
+
+            Shall I send a piece to {{company|you}}?
+          TEXT
+        },
+        "For architects: the quiet detail" => {
+          subject: "A detail for your next ceiling", preview: "Drawn, measured, free to copy",
+          body: <<~TEXT
+            Dear {{title|}} {{last name}},
+
+            We have drawn the ceiling edge that people ask us about most, with measured figures. It is yours to copy.
+
+            [Take the drawing](https://ternandfallow.example/detail)
+          TEXT
+        },
+        "Classrooms before summer" => {
+          subject: "A quieter {{company}} by September", preview: "Fitted in the holidays, heard in the first lesson",
+          body: <<~TEXT
+            Dear {{first name}},
+
+            A class of thirty in a hard room loses one word in four at the back row. We fit classrooms in the summer weeks, so that {{company}} sounds different on the first day of term.
+
+            [See what one school noticed](https://ternandfallow.example/schools)
+
+            May I come to {{city}} and listen to one lesson?
+          TEXT
+        }
+      }.freeze
+
+      LINK = /\[([^\]]+)\]\(([^)]+)\)/
+
+      # @return [Hash{String=>Records::Letter}] by name
+      def self.make(author, now:)
+        TEXTS.to_h do |name, parts|
+          docs = {subject: parts[:subject], preview: parts[:preview]}.to_h { |part, text| [part, Core::Letters::Document.from_text(text, at: part.to_s).to_h] }
+          [name, Records::Letter.create(name: name, account_id: author.id, created_at: now, updated_at: now, body: body(parts[:body]), **docs)]
+        end
+      end
+
+      # [words](address) becomes a link.
+      def self.body(text)
+        json = Core::Letters::Document.from_text(text.gsub("{{title|}} ", "")).to_h
+        blocks = json["content"].map { |block| block.merge("content" => block["content"].flat_map { |node| (node["type"] == "text") ? linked(node["text"]) : [node] }) }
+        Core::Letters::Document.parse!({"type" => "doc", "content" => blocks}).to_h
+      end
+      private_class_method :body
+
+      def self.linked(text)
+        found = LINK.match(text) or return text.empty? ? [] : [{"type" => "text", "text" => text}]
+        linked(found.pre_match) + [{"type" => "text", "text" => found[1], "marks" => [{"type" => "link", "attrs" => {"href" => found[2]}}]}] + linked(found.post_match)
+      end
+      private_class_method :linked
+    end
+  end
+end

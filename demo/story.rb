@@ -1,0 +1,102 @@
+# frozen_string_literal: true
+
+require "bcrypt"
+require "puma"
+
+module NimbleLetter
+  module Demo
+    # Half a year at the demo firm, lived through: the real worker sends to the real practice post office, its characters
+    # answer, and colleagues handle what comes back. Nothing is written into the figures.
+    class Story
+      SEED = 7
+      BEGINS = Time.utc(2025, 11, 10, 9)
+      ENDS = Time.utc(2026, 5, 12, 15, 40) # Tue 12 May 2026, 16:40 in York
+
+      # @param configuration [Configuration]
+      # @param say [#call] tells progress
+      def initialize(configuration, say: ->(_) {})
+        @configuration, @say = configuration, say
+        @clock = Practice::Clock.new
+      end
+
+      def tell
+        @clock.set(BEGINS)
+        @maren = Firm.make(now: BEGINS)
+        People.new(since: BEGINS).fill
+        @letters = Letters.make(@maren, now: BEGINS)
+        make_filters
+        Surroundings.new(@configuration, clock: @clock, seed: SEED).open do |conductor|
+          @conductor = conductor
+          live
+        end
+        @clock.set(ENDS)
+      end
+
+      private
+
+      def live
+        start("Winter letter", Time.utc(2025, 12, 2, 8, 30), standing(%w[client former_client]), {"kind" => "owner", "mailbox_id" => hello}, [["Winter letter", 0], ["Shall we listen together?", 6]])
+        start("After the trade evening", Time.utc(2026, 2, 10, 8, 30), tag("trade evening"), {"kind" => "owner", "mailbox_id" => hello},
+          [["Good to meet you at the trade evening", 0], ["Shall we listen together?", 5]])
+        architects = start("Architects’ round", Time.utc(2026, 4, 21, 8, 30), standing(%w[partner]), {"kind" => "mailbox", "mailbox_id" => hello},
+          [["For architects: the quiet detail", 0], ["Shall we listen together?", 10]])
+        play_to(Time.utc(2026, 4, 24, 10))
+        Work::RunSequence.call(architects, "pause", moment: moment)
+        start("Quieter dining rooms", Time.utc(2026, 5, 5, 8, 30), {"filter_id" => @restaurants.id}, {"kind" => "owner", "mailbox_id" => hello},
+          [["The table nobody asks for twice", 0], ["Before and after at table nine", 4], ["Two dates that would suit", 5]])
+        play_to(ENDS)
+        draft("Classrooms before summer", {"filter_id" => @schools.id}, {"kind" => "owner", "mailbox_id" => hello}, [["Classrooms before summer", 0], ["Shall we listen together?", 5]])
+      end
+
+      def start(name, at, audience, sender, letters)
+        play_to(at)
+        sequence = draft(name, audience, sender, letters)
+        leave_out_gaps(sequence)
+        check = Work::ReadyCheck.new(sequence.refresh, moment).call
+        Work::StartSequence.call(sequence, version: sequence.version, letters: check[:letters], moment: moment)
+        @say.call("#{name}: #{check[:people]} people, #{check[:letters]} letters")
+        sequence
+      end
+
+      def draft(name, audience, sender, letters)
+        sequence = Records::Sequence.create(name: name, audience: audience, sender: sender, leave_on: %w[replied converted], account_id: @maren.id, created_at: moment.now, updated_at: moment.now)
+        letters.each_with_index do |(letter, days), position|
+          Records::Step.create(sequence_id: sequence.id, position: position, letter_id: @letters.fetch(letter).id, amount: days, from_minute: 9 * 60, to_minute: 11 * 60 + 30)
+        end
+        sequence.refresh
+      end
+
+      # What a careful colleague would do: people whose letter has a gap stay out.
+      def leave_out_gaps(sequence)
+        outlook = Work::Outlook.new(sequence, moment)
+        without = sequence.steps.flat_map { |step| outlook.gaps(step).keys }.uniq
+        sequence.update(audience: sequence.audience.merge("without" => without)) if without.any?
+      end
+
+      # Time passes in weeks; at the end of each somebody goes through the replies.
+      def play_to(time)
+        week = 7 * 86_400
+        while @clock.now < time
+          @conductor.play_to([@clock.now + week, time].min)
+          Desk.new(moment).go_through_replies(keep_since: ENDS - 4 * 86_400)
+        end
+      end
+
+      def make_filters
+        @restaurants = filter("Restaurant leads", {"all" => [{"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}, {"field" => "company.type", "is" => "one_of", "value" => ["restaurant"]}]})
+        @schools = filter("Schools we know", {"all" => [{"field" => "company.type", "is" => "one_of", "value" => ["school"]}, {"not" => {"field" => "person.standing", "is" => "one_of", "value" => ["former_client"]}}]})
+        filter("Quiet for ninety days", {"all" => [{"not" => {"activity" => "replied", "within_days" => 90}}, {"activity" => "had_letter", "within_days" => 90}]})
+      end
+
+      def filter(name, condition) = Records::SavedFilter.create(name: name, condition: condition, account_id: @maren.id, created_at: BEGINS, updated_at: BEGINS)
+
+      def standing(values) = {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => values}}
+
+      def tag(name) = {"condition" => {"field" => "person.tags", "is" => "one_of", "value" => [name]}}
+
+      def hello = Records::Mailbox.first(address: "hello@ternandfallow.example").id
+
+      def moment = Work::Moment.new(now: @clock.now, account: @maren)
+    end
+  end
+end

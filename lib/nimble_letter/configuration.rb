@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "securerandom"
+
+module NimbleLetter
+  # Where things are and on which ports, read once from the environment. Two copies with different values run side by side.
+  class Configuration
+    attr_reader :var, :port, :db_port, :smtp_port, :database, :lease_seconds
+
+    # @param env [#fetch]
+    # @raise [Invalid] naming the variable that is not a port
+    def initialize(env = ENV)
+      @var = File.expand_path(env.fetch("NIMBLE_VAR", "var"), ROOT)
+      @port = port_from(env, "PORT", 4780)
+      @db_port = port_from(env, "DB_PORT", 4781)
+      @smtp_port = port_from(env, "SMTP_PORT", 4782)
+      @database = env.fetch("NIMBLE_DATABASE", "nimble_letter")
+      @lease_seconds = Integer(env.fetch("NIMBLE_LEASE_SECONDS", "120"))
+      @public_url = env["NIMBLE_PUBLIC_URL"]
+    end
+
+    # What tracking and unsubscribe links begin with.
+    def public_url = @public_url || "http://127.0.0.1:#{port}"
+
+    def socket = File.join(var, "db.sock")
+
+    def maildir = File.join(var, "maildir")
+
+    # Signs sessions, links and the way out. Made once and kept, so that links in sent letters go on working.
+    def secret = @secret ||= kept("secret") { SecureRandom.hex(64) }
+
+    def db_password = @db_password ||= kept("db_password") { SecureRandom.hex(24) }
+
+    # @return [Hash] for Sequel.connect
+    def database_options(name = database)
+      {adapter: "trilogy", host: "127.0.0.1", port: db_port, user: "nimble", password: db_password, database: name,
+       encoding: "utf8mb4", max_connections: 12, pool_timeout: 10, connect_timeout: 5}
+    end
+
+    private
+
+    def port_from(env, name, default)
+      value = Integer(env.fetch(name, default), exception: false)
+      return value if value && (1..65_535).cover?(value)
+
+      raise Invalid.new("#{name} is #{env[name].inspect}; it must be a port from 1 to 65535.", code: :configuration)
+    end
+
+    def kept(name)
+      path = File.join(var, name)
+      unless File.exist?(path)
+        FileUtils.mkdir_p(var)
+        # Written whole or not at all: two processes may come here at the same time.
+        File.write("#{path}.#{Process.pid}", yield, perm: 0o600)
+        begin
+          File.link("#{path}.#{Process.pid}", path)
+        rescue Errno::EEXIST
+          # The other process was first; its value is the one to use.
+        end
+        File.delete("#{path}.#{Process.pid}")
+      end
+      File.read(path)
+    end
+  end
+end

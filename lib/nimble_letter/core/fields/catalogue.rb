@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "did_you_mean"
+
+module NimbleLetter
+  module Core
+    module Fields
+      # The one registry of fields (DESIGN 4.2). A custom field is one more entry.
+      class Catalogue
+        include Enumerable
+
+        STANDING = {"lead" => "lead", "client" => "client", "former_client" => "former client", "partner" => "partner"}.freeze
+        COMPANY_TYPE = {"restaurant" => "restaurant", "school" => "school", "studio" => "studio",
+                        "office" => "office", "architect" => "architects' practice"}.freeze
+        CONSENT = {"yes" => "yes", "no" => "no", "unknown" => "unknown"}.freeze
+
+        def initialize(fields)
+          @fields = fields.to_h { |field| [field.key, field] }.freeze
+          freeze
+        end
+
+        def each(&) = @fields.each_value(&)
+
+        # @return [Field, nil]
+        def [](key) = @fields[key]
+
+        # @return [Array<Field>] those meant for one use (:condition, :merge, :column)
+        def for(use) = select { |field| field.for?(use) }
+
+        # Finds the field meant by what somebody typed: its key, its label, or its bare name.
+        # @param words [String] "first name", "company", "person.city"
+        # @return [Field, nil]
+        def named(words)
+          wanted = plain(words)
+          self[words.to_s.strip] || self.for(:merge).find { |field| names_of(field).include?(wanted) }
+        end
+
+        # @return [Field, nil] the merge field whose name is nearest to a wrong one
+        def nearest(words)
+          by_name = self.for(:merge).each_with_object({}) { |field, all| names_of(field).each { |name| all[name] ||= field } }
+          guess = DidYouMean::SpellChecker.new(dictionary: by_name.keys).correct(plain(words)).first
+          by_name[guess]
+        end
+
+        private
+
+        def names_of(field) = [plain(field.key), plain(field.label), plain(field.name)].uniq
+
+        def plain(words) = words.to_s.downcase.tr("._", "  ").squeeze(" ").strip
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Statuses
+      # What the firm says of a member, and how that moves by itself (DESIGN 4.9): up only, and never over a hand-set status
+      # unless the event stands higher.
+      class Ladder
+        # One rung: its key, its words, the event that brings a member here, and whether it counts as a response.
+        Rung = Struct.new(:key, :words, :event, :response)
+
+        STANDARD = [
+          Rung.new("to_write", "to be written to", "joined", false),
+          Rung.new("written", "written to", "sent", false),
+          Rung.new("read", "has opened", "opened", false),
+          Rung.new("curious", "has clicked", "clicked", false),
+          Rung.new("not_reached", "not reached", "bounced", false),
+          Rung.new("declined", "wants no letters", "unsubscribed", true),
+          Rung.new("answered", "has answered", "replied", true),
+          Rung.new("won", "converted", "converted", true)
+        ].freeze
+
+        attr_reader :rungs
+
+        def initialize(rungs = STANDARD)
+          @rungs = rungs.dup.freeze
+          @height = rungs.each_with_index.to_h { |rung, i| [rung.key, i] }.freeze
+          @by_event = rungs.to_h { |rung| [rung.event, rung.key] }.freeze
+          freeze
+        end
+
+        def first = rungs.first.key
+
+        def known?(key) = @height.key?(key)
+
+        def response?(key) = rungs[@height.fetch(key)].response
+
+        # @param current [String] status key
+        # @param event [String] event kind
+        # @return [String] the status after it: the same, or a higher one
+        def after(current, event)
+          target = @by_event[event]
+          (target && @height.fetch(target) > @height.fetch(current)) ? target : current
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+require "securerandom"
+
+module NimbleLetter
+  module Post
+    # Takes deliveries for one worker and gives back what a lost worker held. Several workers on several machines share the
+    # table: SKIP LOCKED keeps them out of each other's way, and leases run on the database's own clock.
+    class Claims
+      # A letter that comes later than this (the post was held, the machine was off) waits for its window again.
+      LATE_SECONDS = 20 * 60
+
+      attr_reader :lease
+
+      def initialize(lease_seconds:)
+        @lease_seconds, @lease = lease_seconds, SecureRandom.uuid
+      end
+
+      # @param moment [Work::Moment]
+      # @return [Array<Records::Delivery>] claimed by this worker, earliest first
+      def take(moment, limit:)
+        return [] if Work::PostHold.current
+
+        Records.db.transaction do
+          rows = Records::Delivery.ready(moment.now, running).limit(limit).for_update.skip_locked.all
+          rows = put_off(rows, moment)
+          lease!(rows)
+          rows
+        end
+      end
+
+      # What a lost worker had only claimed is due again; what it had on the wire is in doubt, and only a person can settle it.
+      # @return [Array(Integer, Integer)] given back, in doubt
+      def recover
+        abandoned = Records::Delivery.abandoned(Records.server_time)
+        return [0, 0] if abandoned.empty?
+
+        [abandoned.where(state: "claimed").update(state: "due", lease: nil, leased_until: nil),
+          abandoned.where(state: "on_wire").update(state: "in_doubt", lease: nil, leased_until: nil, reason: "The worker was lost while the letter was on the wire.")]
+      end
+
+      # @return [Sequel::Dataset] this delivery, as long as it is this worker's
+      def mine(delivery, state) = Records::Delivery.where(id: delivery.id, lease: lease, state: state)
+
+      private
+
+      def running = Records::Sequence.where(state: "running").select(:id)
+
+      def lease!(rows)
+        return if rows.empty?
+
+        until_when = Records.server_time + @lease_seconds
+        Records::Delivery.where(id: rows.map(&:id)).update(state: "claimed", lease: lease, leased_until: until_when)
+        rows.each { |row| row.values.merge!(state: "claimed", lease: lease) }
+      end
+
+      # @return [Array<Records::Delivery>] those that may go now
+      def put_off(rows, moment)
+        limits = DailyLimits.new(moment)
+        rows.select do |row|
+          due = late_until(row, moment) || limits.full_until(row)
+          Records::Delivery.where(id: row.id).update(due_at: due) if due
+          due.nil?
+        end
+      end
+
+      def late_until(row, moment)
+        return if moment.now - row.due_at <= LATE_SECONDS
+
+        again = Reopening.new(moment).for(row)
+        again if again > moment.now
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Post
+    # What a worker does in one round: recover what a lost worker held, send what is due, take in what came back.
+    class Worker
+      # @param dispatch [Dispatch]
+      # @param claims [Claims]
+      # @param intake [Intake]
+      def initialize(dispatch:, claims:, intake:)
+        @dispatch, @claims, @intake = dispatch, claims, intake
+      end
+
+      # @param configuration [Configuration]
+      # @param transport [#deliver]
+      # @return [Worker] wired up as it is used
+      def self.build(configuration, transport: SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port), checkpoints: Checkpoints::NONE, patience: Patience.new)
+        claims = Claims.new(lease_seconds: configuration.lease_seconds)
+        composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url, firm: Records::Firm.current)
+        dispatch = Dispatch.new(transport: transport, claims: claims, composer: composer, checkpoints: checkpoints, patience: patience)
+        new(dispatch: dispatch, claims: claims, intake: Intake.new(maildir: Maildir.new(configuration.maildir)))
+      end
+
+      # @param now [Time]
+      # @return [Integer] letters handled
+      def dispatch_due(now)
+        return 0 unless anything_due?(now)
+
+        @dispatch.round(moment(now))
+      end
+
+      # @return [Integer] pieces of mail taken in
+      def take_in(now) = @intake.round(moment(now))
+
+      # Gives back or puts in doubt what a lost worker held.
+      def recover = @claims.recover
+
+      # @return [Time, nil] when the next letter is due
+      def next_due(after:)
+        return if Work::PostHold.current
+
+        Records::Delivery.where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id)).where { due_at > after }.min(:due_at)
+      end
+
+      private
+
+      def anything_due?(now) = Records::Delivery.ready(now, Records::Sequence.where(state: "running").select(:id)).any?
+
+      # The firm is read once; the instant changes with every round.
+      def moment(now) = Work::Moment.new(now: now, firm: @firm ||= Records::Firm.current)
+    end
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Practice
+    # Moves the practice clock from one thing that happens to the next, so that however far somebody jumps, letters leave
+    # and answers arrive in the order they would have: a reply stops the second letter even within one jump.
+    class Conductor
+      # @param clock [Clock]
+      # @param worker [Post::Worker]
+      # @param reactions [Reactions]
+      def initialize(clock:, worker:, reactions:)
+        @clock, @worker, @reactions = clock, worker, reactions
+      end
+
+      # One turn: what is due now, and the way to where the clock is being moved.
+      # @return [Boolean] whether anything happened
+      def turn
+        happened = settle(@clock.now)
+        target = @clock.target or return happened
+        play_to(target)
+        @clock.arrive
+        true
+      end
+
+      # @param target [Time]
+      def play_to(target)
+        settle(@clock.now)
+        while (at = next_thing) && at <= target
+          settle(@clock.set([at, @clock.now].max))
+        end
+        @clock.set(target)
+        settle(target)
+      end
+
+      private
+
+      # Everything that is due at this instant, until nothing is.
+      def settle(now)
+        sent = @worker.dispatch_due(now)
+        played = 0
+        while (kind = @reactions.play_one(now))
+          played += 1
+          @worker.take_in(now) if kind == "mail"
+        end
+        taken = @worker.take_in(now)
+        sent + played + taken > 0
+      end
+
+      # A delivery that is due but cannot go (somebody else holds it) must not stop the clock.
+      def next_thing
+        now = @clock.now
+        [@worker.next_due(after: now), @reactions.next_at].compact.min
+      end
+    end
+  end
+end

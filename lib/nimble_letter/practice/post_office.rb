@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require "midi-smtp-server"
+require "logger"
+
+module NimbleLetter
+  module Practice
+    # The practice post office: a real SMTP server on loopback. It keeps every letter and lets its characters plan what
+    # they will do; the conductor plays it when the practice clock gets there.
+    class PostOffice < MidiSmtpServer::Smtpd
+      # @param port [Integer]
+      # @param clock [#now]
+      # @param seed [Integer] the same seed gives the same story
+      def initialize(port:, clock:, seed: 1)
+        @clock, @seed = clock, seed
+        super(ports: port.to_s, hosts: "127.0.0.1", max_processings: 8, do_dns_reverse_lookup: false, auth_mode: :AUTH_FORBIDDEN,
+          logger: Logger.new($stderr, level: Logger::FATAL), io_buffer_chunk_size: 64 * 1024)
+      end
+
+      def on_rcpt_to_event(_context, address)
+        plain = address[/<?([^<>]+)>?/, 1]
+        case Temperament.of(plain, @seed)
+        when :refusing then raise MidiSmtpServer::Smtpd550Exception, "5.1.1 #{plain}: no such mailbox here"
+        when :busy then raise MidiSmtpServer::Smtpd451Exception
+        end
+        plain
+      end
+
+      def on_message_data_event(context)
+        raw = context[:message][:data]
+        context[:envelope][:to].each { |address| take(raw, address[/<?([^<>]+)>?/, 1]) }
+        hang_up(context) if context[:envelope][:to].any? { |address| Temperament.of(address[/<?([^<>]+)>?/, 1], @seed) == :dropping }
+      end
+
+      private
+
+      # The letter is taken, and the sender never hears of it.
+      def hang_up(_context) = raise(MidiSmtpServer::SmtpdStopConnectionException)
+
+      def take(raw, address)
+        at = @clock.now
+        Records.db.transaction do
+          letters = Records.db[:practice_letters]
+          nth = letters.where(recipient: address).count
+          letters.insert(recipient: address, message_id: raw[/^Message-ID:\s*<([^>]+)>/i, 1].to_s, received_at: at, raw: raw)
+          reactions = Character.new(raw, address: address, at: at, seed: @seed, nth: nth).reactions
+          Records.db[:practice_reactions].import(%i[at kind data], reactions.map { |reaction| [reaction.at, reaction.kind, JSON.generate(reaction.data)] })
+        end
+      end
+    end
+  end
+end

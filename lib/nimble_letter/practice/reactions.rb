@@ -1,0 +1,55 @@
+# frozen_string_literal: true
+
+require "net/http"
+
+module NimbleLetter
+  module Practice
+    # Plays what the characters planned: real HTTP calls to the addresses in the letters, real mail into the Maildir.
+    class Reactions
+      # @param maildir [Post::Maildir]
+      def initialize(maildir:)
+        @maildir = maildir
+      end
+
+      # @return [Time, nil] when the next one is due
+      def next_at = waiting.min(:at)
+
+      # Plays the earliest one that is due. A call that fails is not tried again: people don't.
+      # @return [String, nil] its kind
+      def play_one(now)
+        row = waiting.where { at <= now }.order(:at, :id).first or return
+        Records.db[:practice_reactions].where(id: row[:id]).update(done: true)
+        perform(row[:kind], JSON.parse(row[:data]))
+        row[:kind]
+      end
+
+      private
+
+      def waiting = Records.db[:practice_reactions].where(done: false)
+
+      def perform(kind, data)
+        case kind
+        when "mail" then @maildir.deliver(data.fetch("raw"))
+        when "unsubscribe" then call(data) { |uri, headers| Net::HTTP::Post.new(uri, headers).tap { |request| request.set_form_data("List-Unsubscribe" => "One-Click") } }
+        else call(data) { |uri, headers| Net::HTTP::Get.new(uri, headers) }
+        end
+      end
+
+      def call(data)
+        uri = URI(data.fetch("url"))
+        raise Error.new("Characters only call this machine, not #{uri.host}.") unless %w[127.0.0.1 localhost].include?(uri.host)
+
+        connection(uri).request(yield(uri, {"User-Agent" => data["agent"]}))
+      rescue SystemCallError, IOError
+        @connection = nil
+      end
+
+      # Kept open: half a year of practice makes thousands of calls.
+      def connection(uri)
+        return @connection if @connection&.started? && @connection.port == uri.port
+
+        @connection = Net::HTTP.start(uri.host, uri.port, open_timeout: 5, read_timeout: 10)
+      end
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+require "digest"
+
+module NimbleLetter
+  module Practice
+    # How the character behind an address behaves. The same seed and address always give the same one; an address that
+    # begins with a temperament and a plus, like keen+ana@…, is of that temperament.
+    module Temperament
+      # Shares in parts of a thousand.
+      SHARES = {
+        silent: 370, glancer: 275, reader: 145, keen: 55, correspondent: 45, away: 35, failing: 18, refusing: 8, leaver: 12, naysayer: 7, scanned: 30
+      }.freeze
+      # Only on request: a server that is busy, and one that hangs up after taking the letter.
+      ON_REQUEST = %i[busy dropping].freeze
+
+      # @return [Symbol]
+      def self.of(address, seed)
+        asked = address.to_s[/\A([a-z]+)\+/, 1]&.to_sym
+        return asked if SHARES.key?(asked) || ON_REQUEST.include?(asked)
+
+        roll = Digest::SHA256.digest("#{seed}:#{address.to_s.downcase}").unpack1("N") % SHARES.values.sum
+        SHARES.each { |temperament, share| return temperament if (roll -= share).negative? }
+      end
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require "sequel"
+require "json"
+
+module NimbleLetter
+  # Records on MariaDB. Connect before any model is named.
+  module Records
+    MIGRATIONS = File.join(ROOT, "db", "migrations")
+
+    class << self
+      attr_reader :db
+
+      # @param configuration [Configuration]
+      # @return [Sequel::Database]
+      def connect(configuration)
+        Sequel.default_timezone = :utc
+        @db = Sequel.connect(**configuration.database_options)
+        # A server that went away and came back must not be met with a dead connection from the pool.
+        @db.extension(:connection_validator)
+        @db.pool.connection_validation_timeout = 5
+        Sequel::Model.db = @db
+        Sequel::Model.raise_on_save_failure = true
+        @db
+      end
+
+      def migrate
+        Sequel.extension :migration
+        Sequel::Migrator.run(db, MIGRATIONS)
+      end
+
+      # @return [Time] UTC by the database's own clock; leases need one that every worker shares
+      def server_time = db.get(Sequel.function(:UTC_TIMESTAMP, 6))
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # One letter to one member, from planned to sent or not (DESIGN 4.7).
+    class Delivery < Sequel::Model(:deliveries)
+      extend JsonColumn
+      json_column :links
+
+      many_to_one :member
+      many_to_one :sequence
+      many_to_one :step
+      many_to_one :person
+      many_to_one :letter
+      many_to_one :mailbox
+
+      # Not out yet, and still meant to go.
+      STILL_DUE = %w[ahead due claimed on_wire].freeze
+      # Can be called back: nothing of it has reached the wire.
+      CALLED_BACK = %w[ahead due claimed].freeze
+
+      dataset_module do
+        def still_due = where(state: STILL_DUE)
+
+        # @param now [Time] of the clock in use
+        def ready(now, running)
+          where(state: "due", sequence_id: running) { due_at <= now }.order(:due_at, :id)
+        end
+
+        # Held by a worker that has not been heard of since.
+        # @param server_time [Time] the database's clock
+        def abandoned(server_time) = where(state: %w[claimed on_wire]) { leased_until < server_time }
+      end
+    end
+  end
+end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # A record that several people may edit. Two writers with the same version: the second gets Conflict with what the
+    # first has saved, and nothing is overwritten.
+    module Versioned
+      # @param changes [Hash{Symbol=>Object}]
+      # @param version [Integer] as it was read
+      # @param now [Time]
+      # @raise [Conflict]
+      def change!(changes, version:, now:)
+        db.transaction do
+          lock!
+          unless self.version == version
+            raise Conflict.new("Somebody else changed this meanwhile.", hint: "Look at what they wrote, then save yours again.", data: {version: self.version})
+          end
+          set(changes)
+          next self unless modified?
+
+          set(version: version + 1, updated_at: now)
+          save_changes
+        end
+        self
+      end
+    end
+  end
+end

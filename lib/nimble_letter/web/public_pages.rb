@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require "sinatra/base"
+
+module NimbleLetter
+  module Web
+    # The pages that letters lead to: the open pixel, the link redirect and the way out. No sign-in; every address carries
+    # a signed token, and one that was tampered with leads nowhere and says so.
+    class PublicPages < Sinatra::Base
+      # The smallest GIF there is: one transparent pixel.
+      PIXEL = ["47494638396101000100800000000000ffffff21f90401000000002c000000000100010000020144003b"].pack("H*").freeze
+
+      set :views, File.join(__dir__, "views")
+      set :show_exceptions, false
+      set :host_authorization, {permitted_hosts: []}
+      disable :static, :sessions, :logging, :protection
+
+      get "/o/:token.gif" do
+        delivery, = delivery_for(:open)
+        note("opened", delivery) if delivery
+        content_type "image/gif"
+        cache_control :no_store
+        PIXEL
+      end
+
+      get "/c/:token" do
+        delivery, link = delivery_for(:click)
+        # The address comes from the letter as it was sent, never from the request: no open redirect.
+        href = delivery&.links&.[](link.to_i)
+        halt 404, erb(:not_ours) unless href
+        note("clicked", delivery, link: href)
+        redirect href, 302
+      end
+
+      # RFC 8058 3.2: a GET must not take anybody off, since scanners follow links.
+      get "/u/:token" do
+        @delivery, = delivery_for(:unsubscribe)
+        halt 404, erb(:not_ours) unless @delivery
+        @firm = Records::Firm.current
+        erb :way_out
+      end
+
+      post "/u/:token" do
+        delivery, = delivery_for(:unsubscribe)
+        halt 404, erb(:not_ours) unless delivery
+        unsubscribe(delivery)
+        @firm = Records::Firm.current
+        erb :gone
+      end
+
+      private
+
+      # @return [Array(Records::Delivery, Integer), nil]
+      def delivery_for(purpose)
+        found, key, link = settings.tokens.read(params[:token])
+        return unless found == purpose
+
+        delivery = Records::Delivery.first(key: key)
+        delivery && [delivery, link]
+      end
+
+      def note(kind, delivery, data = nil)
+        now = settings.clock.now
+        machine = Core::MailReading::MachineTouch.machine?(agent: request.user_agent, purpose: request.get_header("HTTP_SEC_PURPOSE"),
+          since_sent_seconds: delivery.sent_at ? now - delivery.sent_at : Float::INFINITY)
+        Work::Happening.call(kind, at: now, person_id: delivery.person_id, delivery: delivery, by_machine: machine, data: data)
+      end
+
+      # Asking twice is asking once.
+      def unsubscribe(delivery)
+        return if Records::Event.where(kind: "unsubscribed", delivery_id: delivery.id).any?
+
+        Work::Happening.call("unsubscribed", at: settings.clock.now, person_id: delivery.person_id, delivery: delivery)
+      end
+    end
+  end
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Letters per mailbox and day, what is planned already included. A mailbox that is full on a day takes the rest on the
+    # next, so that a large start never locks anybody out of their own mail.
+    class DayBook
+      # @param moment [Moment]
+      # @param first_step [Core::Journey::Step]
+      def initialize(moment, first_step)
+        @moment, @step = moment, first_step
+        @letters = planned
+      end
+
+      # @return [Time] UTC: when this member should join so that the first letter finds room
+      def base_for(mailbox, zone, seed)
+        base = @moment.now
+        loop do
+          due = @step.timing.due(base, their_zone: zone, our_zone: @moment.firm.zone, calendar: @moment.calendar, seed: seed * 31)
+          key = [mailbox.id, @moment.firm.today(due)]
+          return base.tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
+
+          base = day_after(base)
+        end
+      end
+
+      private
+
+      def day_after(base)
+        date = @moment.firm.today(base)
+        Core::Calendar::Zones.instant(@moment.firm.zone, date + 1, 0)
+      end
+
+      def planned
+        since = Core::Calendar::Zones.instant(@moment.firm.zone, @moment.today, 0)
+        rows = Records::Delivery.where(state: Records::Delivery::STILL_DUE + %w[sent]).where { due_at >= since }
+        rows.select_map(%i[mailbox_id due_at]).each_with_object(Hash.new(0)) { |(box, at), all| all[[box, @moment.firm.today(at)]] += 1 }
+      end
+    end
+  end
+end

@@ -1,0 +1,16 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A running sequence ends by itself when nobody is on the way any more and nothing is on the wire.
+    module Ending
+      # Repeating it changes nothing: only a running sequence can end.
+      def self.check(sequence_id, at:)
+        return if Records::Member.active.where(sequence_id: sequence_id).any?
+        return if Records::Delivery.still_due.where(sequence_id: sequence_id).any?
+
+        Records::Sequence.where(id: sequence_id, state: "running").update(state: "ended", ended_at: at, version: Sequel[:version] + 1)
+      end
+    end
+  end
+end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Appends one event and lets it take effect: the member's status climbs, the person's record follows, and an answer
+    # stops every sequence that person is in (DESIGN, promise 3). Doing it twice appends two events; callers that may be
+    # repeated (mail taken in, pixels fetched) guard against that themselves.
+    class Happening
+      BY_PERSON = %w[opened clicked replied].freeze
+      # What these say of the person, and so of every letter still ahead.
+      MARKS = {"unsubscribed" => {do_not_mail: true}, "complained" => {do_not_mail: true}, "bounced" => {address_failed: true},
+               "refused" => {address_failed: true}}.freeze
+      STOPS = %w[replied unsubscribed bounced refused complained converted].freeze
+
+      # @param kind [String]
+      # @param at [Time]
+      # @param person_id [Integer]
+      # @param delivery [Records::Delivery, nil] the letter it answers
+      # @param account_id [Integer, nil] the colleague who did it
+      # @param by_machine [Boolean] a scanner's open is kept but never counted as a person's
+      # @param data [Hash]
+      # @return [Integer] the event's id
+      def self.call(kind, at:, person_id:, delivery: nil, account_id: nil, by_machine: false, data: nil)
+        Records.db.transaction { new(kind, at, person_id, delivery, account_id, by_machine, data).call }
+      end
+
+      def initialize(kind, at, person_id, delivery, account_id, by_machine, data)
+        @kind, @at, @person_id, @delivery, @account_id, @by_machine, @data = kind, at, person_id, delivery, account_id, by_machine, data
+      end
+
+      def call
+        id = append(@kind, @delivery, @data)
+        return id if @by_machine
+
+        mark_person
+        climb if @delivery
+        stop_memberships if STOPS.include?(@kind)
+        id
+      end
+
+      private
+
+      def append(kind, delivery, data)
+        Records.db[:events].insert(kind: kind, person_id: @person_id, occurred_at: @at, sequence_id: delivery&.sequence_id, step_id: delivery&.step_id,
+          letter_id: delivery&.letter_id, delivery_id: delivery&.id, member_id: delivery&.member_id, account_id: @account_id,
+          by_machine: @by_machine, data: data && JSON.generate(data))
+      end
+
+      def mark_person
+        changes = MARKS.fetch(@kind, {}).dup
+        changes.merge!(last_activity_at: @at, last_activity_kind: @kind) if BY_PERSON.include?(@kind)
+        Records.db[:people].where(id: @person_id).update(changes) if changes.any?
+      end
+
+      def climb
+        member = Records::Member.dataset.for_update.first(id: @delivery.member_id) or return
+        MemberStatus.climb(member, @kind, at: @at)
+      end
+
+      def stop_memberships
+        members = Records::Member.active.where(person_id: @person_id).for_update.all
+        # A conversion belongs to one sequence; an answer or a "no" is about all of them.
+        members.select! { |member| member.id == @delivery&.member_id } if @kind == "converted"
+        members.each do |member|
+          Leaving.call(member, @kind, at: @at) if member.sequence.plan.leaves_on?(@kind)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Takes a member out: what has not reached the wire is skipped with the reason, and the sequence ends with its last member.
+    module Leaving
+      # @param member [Records::Member] locked
+      # @param reason [String] event kind that takes them out
+      # @return [Boolean] false when the member was out already
+      def self.call(member, reason, at:, account_id: nil)
+        return false unless member.state == "active"
+
+        Records.db.transaction do
+          member.update(state: "left", left_reason: reason)
+          called_back = Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK)
+          called_back.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
+          Records.db[:events].insert(kind: "left", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id,
+            member_id: member.id, account_id: account_id, data: JSON.generate(reason: reason))
+          Ending.check(member.sequence_id, at: at)
+        end
+        true
+      end
+    end
+  end
+end

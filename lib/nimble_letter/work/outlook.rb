@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A sequence on paper: who would get each letter when and from whom. The ready check, the stack and the start read
+    # the same outlook, so their numbers cannot differ.
+    class Outlook
+      # passage: Array of [Step, Time] in order
+      Row = Struct.new(:person, :mailbox, :passage)
+
+      def initialize(sequence, moment)
+        @sequence, @moment = sequence, moment
+      end
+
+      # @return [Array<Records::Person>] who would get it, oldest record first
+      def people
+        @people ||= begin
+          ids = @moment.sieving(@moment.audience(@sequence.audience)).would_get_it
+          ids.each_slice(2000).flat_map { |some| Records::Person.where(id: some).order(:id).all }
+        end
+      end
+
+      # @return [Array<Row>]
+      def rows
+        @rows ||= begin
+          day_book = DayBook.new(@moment, plan.steps.first)
+          people.map { |person| row(person, day_book) }
+        end
+      end
+
+      def plan = @plan ||= @sequence.plan
+
+      def mailboxes = rows.map(&:mailbox).compact.uniq
+
+      def without_mailbox = rows.count { |row| row.mailbox.nil? }
+
+      def by_mailbox = rows.group_by(&:mailbox).transform_values(&:size)
+
+      def first_at = rows.map { |row| row.passage.first.last }.min
+
+      def last_at = rows.map { |row| row.passage.last.last }.max
+
+      # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
+      def gaps(step)
+        needed = step.letter.fields_without_fallback
+        return {} if needed.empty?
+
+        rows.each_slice(1000).with_object({}) do |some, gaps|
+          facts = @moment.facts.for_people(some.map(&:person))
+          some.each do |row|
+            known = facts[row.person.id].merge(row.mailbox ? row.mailbox.sender_facts : {})
+            empty = needed.select { |key| Core::Letters::Values.say(known[key]).nil? }
+            gaps[row.person.id] = empty if empty.any?
+          end
+        end
+      end
+
+      # @return [Hash{Records::Step=>Integer}] letters with a gap
+      def gaps_by_step = @sequence.steps.to_h { |step| [step, gaps(step).size] }
+
+      private
+
+      def row(person, day_book)
+        mailbox = sender.for(person)
+        zone = Core::Calendar::Zones.fetch(person.time_zone || @moment.firm.time_zone)
+        base = mailbox ? day_book.base_for(mailbox, zone, person.id) : @moment.now
+        Row.new(person, mailbox, machine.outlook(Core::Journey::Machine::Place.new(0, base), their_zone: zone, seed: person.id))
+      end
+
+      def machine = @machine ||= @moment.machine(plan)
+
+      def sender = @sender ||= Sender.new(@sequence.sender)
+    end
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A letter is out, or will never be: the member moves on to the next step, or is done.
+    module Passing
+      # @param delivery [Records::Delivery]
+      # @param at [Time] when it went
+      def self.sent(delivery, at:, moment:)
+        Records.db.transaction do
+          member = Records::Member.dataset.for_update.first(id: delivery.member_id)
+          delivery.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil)
+          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery)
+          onward(member.refresh, at, moment)
+        end
+      end
+
+      # A letter that could not go does not hold up the ones after it.
+      # @param reason [String] for people
+      # @param refused [Boolean] the other side said for good that there is no such address
+      def self.failed(delivery, reason, at:, moment:, refused: false)
+        Records.db.transaction do
+          member = Records::Member.dataset.for_update.first(id: delivery.member_id)
+          delivery.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
+          Happening.call(refused ? "refused" : "failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
+          onward(member.refresh, at, moment)
+        end
+      end
+
+      # Asks the journey what comes next for a member whose current step is behind them.
+      def self.onward(member, base, moment)
+        return unless member.state == "active"
+
+        member.update(passed: member.passed + 1, base: base)
+        sequence = member.sequence
+        zone = Core::Calendar::Zones.fetch(member.person.time_zone || moment.firm.time_zone)
+        case (decision = moment.machine(sequence.plan).decide(member.place, [], base, their_zone: zone, seed: member.person_id))
+        when Core::Journey::Decisions::Finish then finish(member, base)
+        else next_due(member, decision)
+        end
+      end
+
+      def self.finish(member, at)
+        member.update(state: "finished")
+        Records.db[:events].insert(kind: "finished", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id, member_id: member.id)
+        Ending.check(member.sequence_id, at: at)
+      end
+      private_class_method :finish
+
+      def self.next_due(member, decision)
+        Records::Delivery.where(member_id: member.id, step_id: decision.step.id, state: "ahead").update(state: "due", due_at: decision.due)
+      end
+      private_class_method :next_due
+    end
+  end
+end

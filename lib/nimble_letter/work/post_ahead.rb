@@ -1,0 +1,32 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # What goes out in the next two days, for the post strip: letters per half hour, and the next batch in words.
+    class PostAhead
+      HOURS = 48
+      BIN_SECONDS = 30 * 60
+      BATCH_SECONDS = 3 * 3600 # letters this close together read as one batch
+
+      def initialize(moment) = @moment = moment
+
+      # @return [Hash] bins (at, letters), next batch (at, letters, mailboxes) or nil, and the hold
+      def call
+        from, to = @moment.now, @moment.now + HOURS * 3600
+        bin = Sequel.function(:floor, Sequel.function(:unix_timestamp, :due_at) / BIN_SECONDS)
+        bins = ahead.where(due_at: from..to).group_and_count(bin.as(:bin)).order(:bin).map { |row| {at: Time.at(row[:bin].to_i * BIN_SECONDS).utc, letters: row[:count]} }
+        {now: @moment.now, hours: HOURS, bins: bins, late: ahead.where { due_at < from }.count, next: batch, held: PostHold.current, in_doubt: Records::Delivery.where(state: "in_doubt").count}
+      end
+
+      private
+
+      def ahead = Records::Delivery.where(state: %w[ahead due claimed], sequence_id: Records::Sequence.where(state: "running").select(:id))
+
+      def batch
+        first = ahead.where { due_at >= @moment.now }.min(:due_at) or return
+        letters = ahead.where(due_at: first..(first + BATCH_SECONDS))
+        {at: first, letters: letters.count, mailboxes: letters.distinct.select(:mailbox_id).count}
+      end
+    end
+  end
+end

@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # What a sequence still needs before it can start, and the numbers that starting it means.
+    class ReadyCheck
+      # blocking: nothing starts while it stands. fix: where it is mended.
+      Remark = Struct.new(:code, :words, :blocking, :step_id, :count, keyword_init: true)
+
+      def initialize(sequence, moment)
+        @sequence, @moment = sequence, moment
+      end
+
+      # @return [Hash] ready, remarks, and what starting would do (people, letters, first_at, last_at, mailboxes)
+      def call
+        remarks = [*plan_remarks, *audience_remarks]
+        remarks += [*mailbox_remarks, *gap_remarks] if outlook
+        {ready: remarks.none?(&:blocking), remarks: remarks.map { |remark| remark.to_h.compact }, **numbers}
+      end
+
+      # @return [Outlook, nil] nil while there is nothing to look out on
+      def outlook
+        return @outlook if defined?(@outlook)
+
+        @outlook = (steps.any? && audience&.said? && steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
+      end
+
+      private
+
+      def steps = @sequence.steps
+
+      def audience
+        @audience ||= @moment.audience(@sequence.audience)
+      rescue NotFound
+        nil
+      end
+
+      def plan_remarks
+        return [block("no_steps", "There is no letter in it yet.")] if steps.empty?
+
+        steps.each_with_index.flat_map do |step, i|
+          if step.letter.nil? then [block("no_letter", "Step #{i + 1} has no letter.", step)]
+          else
+            [(block("no_subject", "“#{step.letter.name}” has no subject.", step) if step.letter.document(:subject).empty?),
+              (block("no_text", "“#{step.letter.name}” is empty.", step) if step.letter.document(:body).empty?)].compact
+          end
+        end
+      end
+
+      def audience_remarks
+        return [block("filter_gone", "The filter of its audience is gone. Choose another.")] unless audience
+        return [block("no_audience", "Nobody is chosen yet.")] unless audience.said?
+        return [block("nobody", "Nobody in its audience would get it.")] if @moment.sieving(audience).account[:would_get_it].zero?
+
+        []
+      end
+
+      def mailbox_remarks
+        unknown = outlook.without_mailbox
+        remarks = unknown.positive? ? [block("no_mailbox", "#{people(unknown)} would have no mailbox to come from. Choose one to fall back on.", nil, unknown)] : []
+        remarks + outlook.mailboxes.reject(&:proved?).map { |box| block("mailbox_not_proved", "#{box.address} is not proved yet. Enter its code under Settings.") }
+      end
+
+      def gap_remarks
+        outlook.gaps_by_step.filter_map do |step, count|
+          next if count.zero?
+
+          letters = (count == 1) ? "1 letter of “#{step.letter.name}” has" : "#{count} letters of “#{step.letter.name}” have"
+          block("gaps", "#{letters} a gap. Fill it, or give the field a fallback.", step, count)
+        end
+      end
+
+      def numbers
+        return {people: 0, letters: 0, mailboxes: []} unless outlook
+
+        {people: outlook.people.size, letters: outlook.people.size * steps.size, first_at: outlook.first_at, last_at: outlook.last_at,
+         mailboxes: outlook.by_mailbox.map { |box, count| {address: box&.address, name: box&.name, people: count} }}
+      end
+
+      def people(count) = (count == 1) ? "1 person" : "#{count} people"
+
+      def block(code, words, step = nil, count = nil) = Remark.new(code: code, words: words, blocking: true, step_id: step&.id, count: count)
+    end
+  end
+end
