@@ -1,16 +1,22 @@
 # frozen_string_literal: true
 
+require "bcrypt"
+
 module NimbleLetter
   module Demo
     # Tern & Fallow Acoustics: four people who quiet rooms. Makes the firm and its colleagues.
     module Firm
+      NAME = "Tern & Fallow Acoustics"
       PASSWORD = "quiet-rooms-2026"
       TEAM = [["Maren Holt", "maren", "admin", "01632 960 101"], ["Idris Vale", "idris", "colleague", "01632 960 118"],
         ["Petra Lund", "petra", "colleague", "01632 960 124"], ["Tomas Quill", "tomas", "colleague", "01632 960 137"]].freeze
 
+      # @return [Hash, nil] what the sign-in page offers while the demo firm is what is shown
+      def self.sign_in = (Records::Firm.current.name == NAME) ? {email: "maren@ternandfallow.example", password: PASSWORD} : nil
+
       # @return [Records::Account] Maren
       def self.make(now:)
-        Records::Firm.save(name: "Tern & Fallow Acoustics", postal_address: "4 Felt Yard, York YO1 0QX", time_zone: "Europe/London", holidays_of: "gb_eng")
+        Records::Firm.save(name: NAME, postal_address: "4 Felt Yard, York YO1 0QX", time_zone: "Europe/London", holidays_of: "gb_eng")
         hash = BCrypt::Password.create(PASSWORD).to_s
         TEAM.each do |name, local, role, phone|
           account = Records::Account.create(email: "#{local}@ternandfallow.example", name: name, role: role, phone: phone, password_hash: hash, created_at: now)

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "bcrypt"
-require "puma"
 
 module NimbleLetter
   module Demo
@@ -25,7 +24,7 @@ module NimbleLetter
         People.new(since: BEGINS).fill
         @letters = Letters.make(@maren, now: BEGINS)
         make_filters
-        Surroundings.new(@configuration, clock: @clock, seed: SEED).open do |conductor|
+        Surroundings.new(@configuration).open do |conductor|
           @conductor = conductor
           live
         end

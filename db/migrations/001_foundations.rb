@@ -15,7 +15,7 @@ Sequel.migration do
       String :role, size: 20, null: false, default: "colleague"
       DateTime :created_at, size: 6, null: false
     end
-    # Rodauth's own tables for lock-out and sessions.
+    # Rodauth's own tables for lock-out.
     create_table(:account_login_failures) do
       foreign_key :id, :accounts, type: :bigint, primary_key: true
       Integer :number, null: false, default: 1
@@ -25,13 +25,6 @@ Sequel.migration do
       String :key, null: false
       DateTime :deadline, null: false
       DateTime :email_last_sent
-    end
-    create_table(:account_active_session_keys) do
-      foreign_key :account_id, :accounts, type: :bigint
-      String :session_id, size: 190
-      Time :created_at, null: false, default: Sequel::CURRENT_TIMESTAMP
-      Time :last_use, null: false, default: Sequel::CURRENT_TIMESTAMP
-      primary_key %i[account_id session_id]
     end
 
     create_table(:settings) do

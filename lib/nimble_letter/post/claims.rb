@@ -17,15 +17,15 @@ module NimbleLetter
       end
 
       # @param moment [Work::Moment]
+      # @param upto [Time] due by then
       # @return [Array<Records::Delivery>] claimed by this worker, earliest first
-      def take(moment, limit:)
-        return [] if Work::PostHold.current
-
+      def take(moment, limit:, upto: moment.now)
+        ready = Records::Delivery.ready(upto, running).exclude(Work::PostHold.dataset.select(1).exists)
         Records.db.transaction do
-          rows = Records::Delivery.ready(moment.now, running).limit(limit).for_update.skip_locked.all
-          rows = put_off(rows, moment)
-          lease!(rows)
-          rows
+          rows = ready.limit(limit).for_update.skip_locked.all
+          next rows if rows.empty?
+
+          lease!(put_off(rows, moment))
         end
       end
 
@@ -44,13 +44,11 @@ module NimbleLetter
 
       private
 
-      def running = Records::Sequence.where(state: "running").select(:id)
+      # As numbers: with a subquery the server begins at the sequences and reads everything that is planned in them.
+      def running = Records::Sequence.where(state: "running").select_map(:id)
 
       def lease!(rows)
-        return if rows.empty?
-
-        until_when = Records.server_time + @lease_seconds
-        Records::Delivery.where(id: rows.map(&:id)).update(state: "claimed", lease: lease, leased_until: until_when)
+        Records::Delivery.where(id: rows.map(&:id)).update(state: "claimed", lease: lease, leased_until: Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", @lease_seconds))
         rows.each { |row| row.values.merge!(state: "claimed", lease: lease) }
       end
 

@@ -53,18 +53,16 @@ module NimbleLetter
       def url(path, purpose, key, link = nil) = "#{@public_url}/#{path}/#{@tokens.write(purpose, key, link)}"
 
       def message(subject:, mailbox:, to:, message_id:, html:, text:, way_out:, now:)
-        mail = Mail.new(charset: "UTF-8")
-        mail.from = address(mailbox.name, mailbox.address)
-        mail.to = address(*to)
-        mail.subject = subject
-        mail.date = now
-        mail.message_id = "<#{message_id}>"
+        header = Mail::Header.new(nil, "UTF-8")
+        header["From"] = address(mailbox.name, mailbox.address)
+        header["To"] = address(*to)
+        header["Subject"] = subject
+        header["Date"] = now.rfc2822
+        header["Message-ID"] = "<#{message_id}>"
         # RFC 8058 3.1: both headers, and a POST to the address takes the person off without another question.
-        mail["List-Unsubscribe"] = "<#{way_out}>"
-        mail["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
-        mail.text_part = Mail::Part.new(content_type: "text/plain; charset=UTF-8", body: text)
-        mail.html_part = Mail::Part.new(content_type: "text/html; charset=UTF-8", body: html)
-        mail.encoded
+        header["List-Unsubscribe"] = "<#{way_out}>"
+        header["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
+        Mime.alternative(header, text: text, html: html)
       end
 
       def address(name, address)

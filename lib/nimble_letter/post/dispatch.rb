@@ -21,12 +21,14 @@ module NimbleLetter
 
       # Sends what is due, batch by batch, until nothing is.
       # @param moment [Work::Moment]
+      # @param upto [Time] letters due by then go as well, each recorded at its own time; only a clock that is moved by hand
+      #   may look ahead like this
       # @param batches [Integer] at most
       # @return [Integer] letters handled
-      def round(moment, batches: 20)
+      def round(moment, upto: moment.now, batches: 20)
         handled = 0
         batches.times do
-          rows = @claims.take(moment, limit: BATCH)
+          rows = @claims.take(moment, limit: BATCH, upto: upto)
           break if rows.empty?
 
           handled += rows.size
@@ -37,12 +39,14 @@ module NimbleLetter
 
       private
 
+      def departure(row, moment) = [row.due_at, moment.now].max
+
       def carry(rows, moment)
         load = Load.new(rows, moment)
         outcome = nil
         rows.each do |row|
           @checkpoints.reach(:claimed, row)
-          letter = load.compose(row, @composer)
+          letter = load.compose(row, @composer, now: departure(row, moment))
           departed = @patience.ride { Records.db.transaction { record(outcome, moment) && depart(row, letter, moment) } }
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
@@ -63,7 +67,7 @@ module NimbleLetter
         departing = @claims.mine(row, "claimed").exclude(Work::PostHold.dataset.select(1).exists)
           .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
         changed = departing.update(state: "on_wire", attempts: Sequel[:attempts] + 1, message_id: letter.message_id, subject: letter.subject[0, 998],
-          html: letter.html, text: letter.text, links: JSON.generate(letter.links), sent_at: moment.now)
+          html: letter.html, text: letter.text, links: JSON.generate(letter.links), sent_at: departure(row, moment))
         return true if changed == 1
 
         @claims.mine(row, "claimed").update(state: "due", lease: nil, leased_until: nil)
@@ -72,7 +76,7 @@ module NimbleLetter
 
       def give_up(row, letter, moment)
         reason = letter.gaps.empty? ? "There is no address any more." : "Nothing to put in for: #{letter.gaps.map { |key| Core::Fields::Standard.catalogue[key].label.downcase }.join(", ")}."
-        Work::Passing.failed(row, reason, at: moment.now, moment: moment) if @claims.mine(row, "claimed").any?
+        Work::Passing.failed(row, reason, at: departure(row, moment), moment: moment) if @claims.mine(row, "claimed").any?
         false
       end
 
@@ -85,7 +89,7 @@ module NimbleLetter
         return true unless @claims.mine(row, "on_wire").any?
 
         case result
-        when Outcomes::Accepted then Work::Passing.sent(row, at: moment.now, moment: moment)
+        when Outcomes::Accepted then Work::Passing.sent(row, at: departure(row, moment), moment: moment)
         when Outcomes::Doubtful then row.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
         else not_taken(row, result, moment)
         end
@@ -97,7 +101,7 @@ module NimbleLetter
         for_good = result.is_a?(Outcomes::Refused) && result.for_good
         attempts = Records::Delivery.where(id: row.id).get(:attempts)
         if for_good || attempts >= MAX_ATTEMPTS
-          Work::Passing.failed(row, result.words, at: moment.now, moment: moment, refused: for_good)
+          Work::Passing.failed(row, result.words, at: departure(row, moment), moment: moment, refused: for_good)
         else
           @claims.mine(row, "on_wire").update(state: "due", due_at: moment.now + RETRY_SECONDS * attempts, reason: result.words[0, 300],
             message_id: nil, sent_at: nil, lease: nil, leased_until: nil)

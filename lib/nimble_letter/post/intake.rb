@@ -17,7 +17,10 @@ module NimbleLetter
       # @param moment [Work::Moment]
       # @return [Integer] pieces of mail taken in
       def round(moment)
-        @maildir.waiting.each { |name| take(name, moment) }.size
+        waiting = @maildir.waiting
+        return 0 if waiting.empty?
+
+        waiting.each { |name| take(name, moment) }.size
       end
 
       private

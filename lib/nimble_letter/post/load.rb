@@ -20,12 +20,12 @@ module NimbleLetter
       def mailbox(row) = @mailboxes.fetch(row.mailbox_id)
 
       # @return [Composer::Letter]
-      def compose(row, composer)
+      def compose(row, composer, now:)
         person, box = person(row), mailbox(row)
         return Composer::Letter.new(nil, nil, nil, nil, [], nil, []) unless person.email
 
         composer.compose(row, letter: @letters.fetch(row.letter_id), mailbox: box, facts: @facts.fetch(person.id).merge(box.sender_facts),
-          to_name: person.name, address: person.email, line: @lines[[row.step_id, row.person_id]], now: @moment.now)
+          to_name: person.name, address: person.email, line: @lines[[row.step_id, row.person_id]], now: now)
       end
     end
   end

@@ -22,12 +22,9 @@ module NimbleLetter
       end
 
       # @param now [Time]
+      # @param upto [Time] see Dispatch#round
       # @return [Integer] letters handled
-      def dispatch_due(now)
-        return 0 unless anything_due?(now)
-
-        @dispatch.round(moment(now))
-      end
+      def dispatch_due(now, upto: now) = @dispatch.round(moment(now), upto: upto)
 
       # @return [Integer] pieces of mail taken in
       def take_in(now) = @intake.round(moment(now))
@@ -37,14 +34,11 @@ module NimbleLetter
 
       # @return [Time, nil] when the next letter is due
       def next_due(after:)
-        return if Work::PostHold.current
-
-        Records::Delivery.where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id)).where { due_at > after }.min(:due_at)
+        running = Records::Sequence.where(state: "running").select_map(:id)
+        Records::Delivery.where(state: "due", sequence_id: running).exclude(Work::PostHold.dataset.select(1).exists).where { due_at > after }.min(:due_at)
       end
 
       private
-
-      def anything_due?(now) = Records::Delivery.ready(now, Records::Sequence.where(state: "running").select(:id)).any?
 
       # The firm is read once; the instant changes with every round.
       def moment(now) = Work::Moment.new(now: now, firm: @firm ||= Records::Firm.current)

@@ -5,6 +5,9 @@ module NimbleLetter
     # Moves the practice clock from one thing that happens to the next, so that however far somebody jumps, letters leave
     # and answers arrive in the order they would have: a reply stops the second letter even within one jump.
     class Conductor
+      # Letters this close together are handed over as one batch, each with its own time.
+      BATCH_SECONDS = 5 * 60
+
       # @param clock [Clock]
       # @param worker [Post::Worker]
       # @param reactions [Reactions]
@@ -26,7 +29,7 @@ module NimbleLetter
       def play_to(target)
         settle(@clock.now)
         while (at = next_thing) && at <= target
-          settle(@clock.set([at, @clock.now].max))
+          settle(@clock.set([at, @clock.now].max), upto: [at + BATCH_SECONDS, target].min)
         end
         @clock.set(target)
         settle(target)
@@ -35,15 +38,14 @@ module NimbleLetter
       private
 
       # Everything that is due at this instant, until nothing is.
-      def settle(now)
-        sent = @worker.dispatch_due(now)
+      def settle(now, upto: now)
+        sent = @worker.dispatch_due(now, upto: upto)
         played = 0
         while (kind = @reactions.play_one(now))
           played += 1
           @worker.take_in(now) if kind == "mail"
         end
-        taken = @worker.take_in(now)
-        sent + played + taken > 0
+        sent + played + @worker.take_in(now) > 0
       end
 
       # A delivery that is due but cannot go (somebody else holds it) must not stop the clock.

@@ -2,6 +2,7 @@
 
 require "midi-smtp-server"
 require "logger"
+require "time"
 
 module NimbleLetter
   module Practice
@@ -37,8 +38,15 @@ module NimbleLetter
       # The letter is taken, and the sender never hears of it.
       def hang_up(_context) = raise(MidiSmtpServer::SmtpdStopConnectionException)
 
+      def dated(raw)
+        Time.rfc2822(raw[/^Date:\s*(.+?)\r?$/i, 1].to_s).utc
+      rescue ArgumentError
+        nil
+      end
+
       def take(raw, address)
-        at = @clock.now
+        # Letters of one batch are handed over together and say themselves when each of them left.
+        at = [@clock.now, dated(raw)].compact.max
         Records.db.transaction do
           letters = Records.db[:practice_letters]
           nth = letters.where(recipient: address).count

@@ -31,11 +31,14 @@ module NimbleLetter
 
       # @param now [Time]
       # @return [Core::Calendar::WorkCalendar]
-      def calendar(now)
+      def calendar(now) = self.class.calendar(holidays_of, now.year)
+
+      # Days off depend on nothing but the place and the year, and take long to look up.
+      def self.calendar(place, year)
         @calendars ||= {}
-        @calendars[now.year] ||= begin
-          from, to = Date.new(now.year - 1, 1, 1), Date.new(now.year + YEARS, 12, 31)
-          Core::Calendar::WorkCalendar.new(holidays: Holidays.between(from, to, holidays_of.to_sym).map { |day| day[:date] })
+        @calendars[[place, year]] ||= begin
+          days = Holidays.between(Date.new(year - 1, 1, 1), Date.new(year + YEARS, 12, 31), place.to_sym)
+          Core::Calendar::WorkCalendar.new(holidays: days.map { |day| day[:date] })
         end
       end
     end

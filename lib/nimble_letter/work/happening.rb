@@ -19,12 +19,14 @@ module NimbleLetter
       # @param account_id [Integer, nil] the colleague who did it
       # @param by_machine [Boolean] a scanner's open is kept but never counted as a person's
       # @param data [Hash]
+      # @param member [Records::Member, nil] of the delivery, when the caller has locked it already
       # @return [Integer] the event's id
-      def self.call(kind, at:, person_id:, delivery: nil, account_id: nil, by_machine: false, data: nil)
-        Records.db.transaction { new(kind, at, person_id, delivery, account_id, by_machine, data).call }
+      def self.call(kind, at:, person_id:, delivery: nil, account_id: nil, by_machine: false, data: nil, member: nil)
+        Records.db.transaction { new(kind, at, person_id, delivery, account_id, by_machine, data, member).call }
       end
 
-      def initialize(kind, at, person_id, delivery, account_id, by_machine, data)
+      def initialize(kind, at, person_id, delivery, account_id, by_machine, data, member)
+        @member = member
         @kind, @at, @person_id, @delivery, @account_id, @by_machine, @data = kind, at, person_id, delivery, account_id, by_machine, data
       end
 
@@ -53,7 +55,7 @@ module NimbleLetter
       end
 
       def climb
-        member = Records::Member.dataset.for_update.first(id: @delivery.member_id) or return
+        member = @member || Records::Member.dataset.for_update.first(id: @delivery.member_id) or return
         MemberStatus.climb(member, @kind, at: @at)
       end
 

@@ -23,6 +23,10 @@ module NimbleLetter
       # @return [Core::Journey::Machine]
       def machine(plan) = Core::Journey::Machine.new(plan, calendar: calendar, our_zone: firm.zone)
 
+      # Read once a moment: the plan of a running sequence does not change.
+      # @return [Core::Journey::Plan]
+      def plan_of(sequence_id) = (@plans ||= {})[sequence_id] ||= Records::Sequence[sequence_id].plan
+
       def audience(json) = Records::Audience.new(json, sql: sql)
 
       def sieving(audience) = Records::Sieving.new(audience.people, sql: sql)

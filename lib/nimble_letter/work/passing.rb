@@ -10,8 +10,8 @@ module NimbleLetter
         Records.db.transaction do
           member = Records::Member.dataset.for_update.first(id: delivery.member_id)
           delivery.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil)
-          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery)
-          onward(member.refresh, at, moment)
+          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery, member: member)
+          onward(member, at, moment)
         end
       end
 
@@ -32,9 +32,8 @@ module NimbleLetter
         return unless member.state == "active"
 
         member.update(passed: member.passed + 1, base: base)
-        sequence = member.sequence
-        zone = Core::Calendar::Zones.fetch(member.person.time_zone || moment.firm.time_zone)
-        case (decision = moment.machine(sequence.plan).decide(member.place, [], base, their_zone: zone, seed: member.person_id))
+        zone = Core::Calendar::Zones.fetch(Records::Person.where(id: member.person_id).get(:time_zone) || moment.firm.time_zone)
+        case (decision = moment.machine(moment.plan_of(member.sequence_id)).decide(member.place, [], base, their_zone: zone, seed: member.person_id))
         when Core::Journey::Decisions::Finish then finish(member, base)
         else next_due(member, decision)
         end

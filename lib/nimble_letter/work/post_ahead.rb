@@ -23,7 +23,8 @@ module NimbleLetter
       def ahead = Records::Delivery.where(state: %w[ahead due claimed], sequence_id: Records::Sequence.where(state: "running").select(:id))
 
       def batch
-        first = ahead.where { due_at >= @moment.now }.min(:due_at) or return
+        now = @moment.now
+        first = ahead.where { due_at >= now }.min(:due_at) or return
         letters = ahead.where(due_at: first..(first + BATCH_SECONDS))
         {at: first, letters: letters.count, mailboxes: letters.distinct.select(:mailbox_id).count}
       end

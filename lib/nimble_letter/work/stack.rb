@@ -41,7 +41,7 @@ module NimbleLetter
         lines = Records.db[:personal_lines]
         if line.to_s.strip.empty? then lines.where(step_id: @step.id, person_id: person.id).delete
         else
-          lines.insert_conflict(update: {line: line.strip, account_id: @moment.account&.id, updated_at: @moment.now})
+          lines.on_duplicate_key_update(:line, :account_id, :updated_at)
             .insert(step_id: @step.id, person_id: person.id, line: line.strip, account_id: @moment.account&.id, updated_at: @moment.now)
         end
       end

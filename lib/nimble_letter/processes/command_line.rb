@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Processes
+    # The parts that can be run alone, by name.
+    module CommandLine
+      # @param words [Array<String>] the part's name, then what it takes
+      # @raise [Invalid] for an unknown part
+      def self.run(words)
+        $stdout.sync = true
+        configuration = Configuration.new
+        case words.first
+        when "web" then WebServer.new(configuration).run
+        when "worker" then WorkerLoop.new(configuration).run
+        when "post-office" then PostOfficeServer.new(configuration).run
+        when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
+        when "screenshots" then Screenshots.new(configuration).take
+        else raise Invalid.new("Run one of: web, worker, post-office, start, screenshots.", code: :unknown_part)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+require "sinatra/base"
+require "json"
+
+module NimbleLetter
+  module Web
+    # The JSON API. Routes live in routes/, one file a resource; here is what they share: who asks, what was sent, and how
+    # errors are told.
+    class Api < Sinatra::Base
+      MAX_BODY_BYTES = 6 * 1024 * 1024
+      STATUS = {Invalid => 422, NotFound => 404, Conflict => 409}.freeze
+
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :host_authorization, {permitted_hosts: []}
+      disable :static, :sessions, :protection
+
+      before do
+        content_type :json
+        cache_control :no_store
+        if request.content_length.to_i > MAX_BODY_BYTES
+          halt 413, Problem.body(code: "too_large", message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.", hint: "Send less at once.")
+        end
+        halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.") unless account || request.path == "/api/session"
+      end
+
+      register Routes::Session
+      register Routes::Today
+      register Routes::People
+      register Routes::Audience
+      register Routes::Filters
+      register Routes::Letters
+      register Routes::Sequences
+      register Routes::Stack
+      register Routes::Results
+      register Routes::Deliveries
+      register Routes::Replies
+      register Routes::Post
+      register Routes::Practice
+      register Routes::Mailboxes
+
+      not_found { Problem.body(code: "not_found", message: "There is nothing here.") }
+
+      error NimbleLetter::Error do |error|
+        status STATUS.find { |kind, _| error.is_a?(kind) }&.last || 422
+        Problem.body(code: error.code, message: error.message, at: error.at, hint: error.hint, data: error.data)
+      end
+
+      error Sequel::ValidationFailed do |error|
+        status 422
+        at, messages = error.errors.first
+        Problem.body(code: "invalid", message: messages.first, at: at)
+      end
+
+      error Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout do
+        status 503
+        headers "retry-after" => "5"
+        Problem.body(code: "database_away", message: "The records cannot be reached just now.", hint: "Nothing is lost. This is tried again by itself.")
+      end
+
+      error StandardError do |error|
+        warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
+        status 500
+        Problem.body(code: "our_fault", message: "Something went wrong on our side.", hint: "Try again. What you typed is kept on this page.")
+      end
+
+      helpers do
+        # @return [Records::Account, nil] who is signed in
+        def account
+          return @account if defined?(@account)
+
+          id = env["rodauth"]&.session_value
+          @account = id && Records::Account[id]
+        end
+
+        # The clock is read once a request.
+        def moment = @moment ||= Work::Moment.new(now: settings.clock.now, account: account)
+
+        # @return [Hash] the body, names as symbols at the top only: conditions and documents keep theirs as text
+        def input
+          @input ||= JSON.parse(request.body.read.then { |text| text.empty? ? "{}" : text }).transform_keys(&:to_sym)
+        rescue JSON::ParserError
+          raise Invalid.new("This is not JSON.", code: :not_json)
+        end
+
+        def json(object, status_code = 200)
+          status status_code
+          Render.json(object)
+        end
+
+        def find(model, id, what) = model[Integer(id, exception: false)] || raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
+
+        def admin!
+          raise Invalid.new("Only an admin may do this.", code: :admins_only) unless account.admin?
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Everything a person can choose from when asking about people or writing to them.
+    module CatalogueJson
+      CITIES = 200 # more would not fit a menu; the rest can be typed
+
+      # @return [Hash] see Catalogue in openapi.yaml
+      def self.write
+        {fields: Core::Fields::Standard.catalogue.map(&:to_h), operators: Core::Conditions::Operators::TABLE.transform_values { |table| table.transform_values(&:to_s) },
+         activities: Core::Conditions::Operators::ACTIVITIES.map { |key, activity| {key: key, words: activity[:words], negated: activity[:negated]} },
+         colleagues: named(Records::Account.order(:name)), cities: cities, tags: Records::Tag.order(:name_fold).select_map(:name),
+         letters: named(Records::Letter.order(Sequel.desc(:updated_at))), sequences: named(Records::Sequence.order(Sequel.desc(:id))),
+         statuses: Work::MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
+         mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all)}
+      end
+
+      def self.named(dataset) = dataset.select_map(%i[id name]).map { |id, name| {id: id, name: name} }
+      private_class_method :named
+
+      def self.cities
+        Records::Person.exclude(city: nil).group_and_count(:city).order(Sequel.desc(:count), :city).limit(CITIES).map { |row| row[:city] }
+      end
+      private_class_method :cities
+    end
+  end
+end

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # What every answer carries: nothing runs or loads but what we ship, and nobody frames us.
+    class Headers
+      POLICY = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+      ALWAYS = {"content-security-policy" => POLICY, "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin"}.freeze
+
+      def initialize(app) = @app = app
+
+      def call(env)
+        status, headers, body = @app.call(env)
+        [status, ALWAYS.merge(headers), body]
+      end
+    end
+  end
+end

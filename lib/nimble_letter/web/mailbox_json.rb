@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Mailboxes as the contract has them.
+    module MailboxJson
+      # @param boxes [Array<Records::Mailbox>]
+      # @param sent_today [Hash{Integer=>Integer}]
+      def self.write(boxes, sent_today: {})
+        owners = Records::Account.select_hash(:id, :name)
+        boxes.map do |box|
+          {id: box.id, address: box.address, name: box.name, owner: owners[box.account_id], proved: box.proved?, daily_limit: box.daily_limit, sent_today: sent_today.fetch(box.id, 0)}
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # People as lists show them; companies, owners and sequences are read once for the page.
+    module PersonRows
+      # @param people [Array<Records::Person>]
+      # @return [Array<Hash>] see PersonRow in openapi.yaml
+      def self.write(people)
+        companies = Records::Company.where(id: people.map(&:company_id).compact.uniq).select_hash(:id, :name)
+        owners = Records::Account.where(id: people.map(&:owner_id).compact.uniq).select_hash(:id, :name)
+        now_in = now_in(people.map(&:id))
+        people.map { |person| row(person, companies[person.company_id], owners[person.owner_id], now_in[person.id]) }
+      end
+
+      # @param dataset [Sequel::Dataset]
+      # @return [Hash] a page of it, newest activity first, with the total
+      def self.page(dataset, cursor:, limit: 60, total: nil)
+        people, following = Records::Cursor.page(dataset.newest_first, time: :last_activity_at, cursor: cursor, limit: limit)
+        {people: write(people), total: total || dataset.count, next_cursor: following}
+      end
+
+      def self.row(person, company, owner, now_in)
+        {id: person.id, name: Records::Person.name_of(person.values) || company || "Without a name", email: person.email, company: company, city: person.city,
+         owner: owner, standing: person.standing, may_write: !person.do_not_mail && !person.address_failed && person.consent != "no" && !person.email.nil?,
+         last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind}, now_in: now_in}
+      end
+      private_class_method :row
+
+      def self.now_in(ids)
+        Records::Member.where(person_id: ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])
+          .select_hash(:person_id, Sequel[:sequences][:name])
+      end
+      private_class_method :now_in
+    end
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/audience: the sieve and the people behind its numbers
+      module Audience
+        def self.registered(app)
+          app.post "/api/audience/sieve" do
+            audience = moment.audience(input[:audience])
+            json(moment.sieving(audience).account.merge(sentence: AudienceWords.sentence(audience.tree), as_of: moment.now))
+          end
+
+          app.post "/api/audience/people" do
+            people = moment.sieving(moment.audience(input[:audience])).people_of(input[:part])
+            json(PersonRows.page(people, cursor: input[:cursor]))
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/mailboxes
+      module Mailboxes
+        def self.registered(app)
+          app.helpers do
+            def sent_today
+              midnight = Core::Calendar::Zones.instant(moment.firm.zone, moment.today, 0)
+              Records::Delivery.where(state: "sent").where { sent_at >= midnight }.group_and_count(:mailbox_id).as_hash(:mailbox_id, :count)
+            end
+          end
+
+          app.get("/api/mailboxes") { json(mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all, sent_today: sent_today)) }
+
+          app.patch "/api/mailboxes/:id" do
+            admin!
+            box = find(Records::Mailbox, params[:id], "mailbox").update(daily_limit: input[:daily_limit])
+            json(MailboxJson.write([box], sent_today: sent_today).first)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/results and the results of one sequence
+      module Results
+        def self.registered(app)
+          app.get "/api/results" do
+            started = Records::Sequence.exclude(state: "draft").order(Sequel.desc(:started_at)).all
+            json(sequences: started.map { |sequence|
+              results = Work::Results.new(sequence).call
+              {**sequence.values.slice(:id, :name, :state, :started_at), people: results[:people], value_pence: results[:value_pence], figures: results[:total]}
+            })
+          end
+
+          app.get "/api/sequences/:id/results" do
+            json(Work::Results.new(find(Records::Sequence, params[:id], "sequence")).call)
+          end
+
+          app.get "/api/sequences/:id/results/people" do
+            results = Work::Results.new(find(Records::Sequence, params[:id], "sequence"))
+            json(PersonRows.page(results.people_of(params["figure"], step_id: params["step_id"]&.to_i), cursor: params["cursor"]))
+          end
+        end
+      end
+    end
+  end
+end

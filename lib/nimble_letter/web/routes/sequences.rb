@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/sequences: plan, ready check, start and moves, members
+      module Sequences
+        MEMBERS = 200
+
+        def self.registered(app)
+          app.get "/api/sequences" do
+            json(sequences: SequenceRows.write(Records::Sequence.order(Sequel.desc(:updated_at), Sequel.desc(:id)).all))
+          end
+
+          app.post "/api/sequences" do
+            json(SequenceJson.new(Work::PlanSequence.make(name: input[:name], audience: input[:audience], moment: moment), moment).write, 201)
+          end
+
+          app.get "/api/sequences/:id" do
+            json(SequenceJson.new(find(Records::Sequence, params[:id], "sequence"), moment).write)
+          end
+
+          app.patch "/api/sequences/:id" do
+            sequence = Work::PlanSequence.change(find(Records::Sequence, params[:id], "sequence"), input, moment: moment)
+            json(SequenceJson.new(sequence, moment).write)
+          end
+
+          app.get "/api/sequences/:id/ready" do
+            json(Work::ReadyCheck.new(find(Records::Sequence, params[:id], "sequence"), moment).call)
+          end
+
+          app.post "/api/sequences/:id/start" do
+            sequence = find(Records::Sequence, params[:id], "sequence")
+            Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], moment: moment)
+            json(SequenceJson.new(sequence.refresh, moment).write)
+          end
+
+          app.post "/api/sequences/:id/move" do
+            sequence = Work::RunSequence.call(find(Records::Sequence, params[:id], "sequence"), input[:move], moment: moment)
+            json(SequenceJson.new(sequence.refresh, moment).write)
+          end
+
+          app.get "/api/sequences/:id/members" do
+            sequence = find(Records::Sequence, params[:id], "sequence")
+            members = sequence.members_dataset
+            members = members.where(status: params["status"]) if params["status"]
+            page = members.where(Sequel[:id] > params["after"].to_i).order(:id).limit(MEMBERS + 1).all
+            json(members: MemberJson.rows(page.first(MEMBERS)), total: members.count, next_after: (page[MEMBERS - 1].id if page.size > MEMBERS))
+          end
+
+          app.patch "/api/members/:id" do
+            member = find(Records::Member, params[:id], "member")
+            Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]
+            Records.db.transaction { Work::Leaving.call(member.lock!, "taken_out", at: moment.now, account_id: account.id) } if input[:take_out]
+            json(MemberJson.rows([member.refresh]).first)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # GET /api/today
+      module Today
+        SHOWN = 8
+
+        def self.registered(app)
+          app.get "/api/today" do
+            to_read = Records::Incoming.to_read
+            troubled = ->(state) { Records::Delivery.where(state: state).order(Sequel.desc(:due_at)).limit(SHOWN).all.map { |delivery| DeliveryJson.write(delivery).except(:text) } }
+            json(new_replies: ReplyJson.rows(to_read.newest_first.limit(SHOWN).all), new_replies_count: to_read.count,
+              drafts: SequenceRows.write(Records::Sequence.where(state: "draft").order(Sequel.desc(:updated_at)).limit(SHOWN).all),
+              running: SequenceRows.write(Records::Sequence.where(state: %w[running paused]).order(Sequel.desc(:started_at)).limit(SHOWN).all),
+              in_doubt: troubled.call("in_doubt"), failures: troubled.call("failed"), next: Work::PostAhead.new(moment).call[:next])
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # One sequence with its plan laid out on days, as the ruler draws it.
+    class SequenceJson
+      WORDS_A_MINUTE = 220 # silent reading of plain English
+
+      def initialize(sequence, moment)
+        @sequence, @moment = sequence, moment
+      end
+
+      # @return [Hash] see Sequence in openapi.yaml
+      def write
+        {**@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at), audience: @sequence.audience, audience_words: audience_words,
+         sender: @sequence.sender, sender_words: sender_words, leave_on: @sequence.leave_on, steps: steps, sieve: sieve, days_off: days_off}
+      end
+
+      private
+
+      def audience
+        @audience ||= @moment.audience(@sequence.audience)
+      rescue NotFound
+        nil
+      end
+
+      def audience_words = audience ? AudienceWords.short(audience) : "a filter that is gone"
+
+      def sender_words
+        box = Records::Mailbox.where(id: @sequence.sender["mailbox_id"]).get(:address)
+        (@sequence.sender["kind"] == "owner") ? "each person’s owner" : box || "no mailbox yet"
+      end
+
+      # Once started, the members are who it is for.
+      def sieve
+        return {matching: @sequence.members_dataset.count, would_get_it: @sequence.members_dataset.count} unless @sequence.draft?
+        return {matching: 0, would_get_it: 0} unless audience&.said?
+
+        @moment.sieving(audience).account.slice(:matching, :would_get_it)
+      end
+
+      def steps
+        dates = Work::Ruler.new(@sequence.plan, @moment).dates(@sequence.started_at || @moment.now)
+        states = Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state], :count)
+        gaps = @sequence.draft? ? gaps_by_step : {}
+        @sequence.steps.zip(dates).map { |step, date| step(step, date, dates.first, states, gaps) }
+      end
+
+      def step(step, date, first, states, gaps)
+        count = ->(names = nil) { states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 } }
+        {**step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone), letter: step.letter&.name, subject: step.letter&.document(:subject)&.summary,
+         day: (date - first).to_i, date: date, reading_minutes: reading_minutes(step.letter), links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
+         counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
+      end
+
+      def gaps_by_step
+        return {} unless (outlook = Work::ReadyCheck.new(@sequence, @moment).outlook)
+
+        outlook.gaps_by_step.transform_keys(&:id)
+      end
+
+      def reading_minutes(letter) = letter ? [(letter.document(:body).summary.split.size / WORDS_A_MINUTE.to_f).ceil, 1].max : 0
+
+      def days_off = Work::Ruler.new(@sequence.plan, @moment).days_off(@sequence.started_at || @moment.now)
+    end
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Sequences as lists show them.
+    module SequenceRows
+      # @param sequences [Array<Records::Sequence>]
+      def self.write(sequences)
+        ids = sequences.map(&:id)
+        steps = Records::Step.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
+        people = Records::Member.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
+        states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
+        replied = Records::Event.by_people.where(sequence_id: ids, kind: "replied").group(:sequence_id).select_hash(:sequence_id, Sequel.function(:count, :person_id).distinct.as(:count))
+        sequences.map do |sequence|
+          own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
+          {**sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at), steps: steps.fetch(sequence.id, 0), people: people.fetch(sequence.id, 0),
+           planned: own.values.sum, sent: own.fetch("sent", 0), in_doubt: own.fetch("in_doubt", 0), replied: replied.fetch(sequence.id, 0)}
+        end
+      end
+    end
+  end
+end

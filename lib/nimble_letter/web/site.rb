@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "rack"
+require "rack/session"
+require "rack/attack"
+require "rack/protection"
+require "committee"
+
+module NimbleLetter
+  module Web
+    # The whole site as one Rack application: pages that letters lead to, sign-in, the API behind its contract, the screens.
+    module Site
+      SESSION_SECONDS = 12 * 3600
+
+      # @param configuration [Configuration]
+      # @param clock [#now] read once a request
+      def self.app(configuration, clock:)
+        public_pages = PublicSite.app(configuration, clock: clock)
+        api = api(clock)
+        secret = configuration.secret
+        Throttle.set_up
+        Rack::Builder.app do
+          use Headers
+          use Rack::Attack
+          map("/o") { run Unmapped.new(public_pages) }
+          map("/c") { run Unmapped.new(public_pages) }
+          map("/u") { run Unmapped.new(public_pages) }
+          map "/" do
+            use Rack::Session::Cookie, key: "nimble", secret: secret, same_site: :lax, httponly: true, expire_after: SESSION_SECONDS
+            use Rack::Protection::AuthenticityToken
+            use Secret, secret
+            use SignIn
+            use Committee::Middleware::RequestValidation, schema: Contract.schema, error_class: ContractProblem, strict: false, coerce_date_times: false,
+              parse_response_by_content_type: true, query_hash_key: "rack.request.query_hash"
+            use Screens
+            run api
+          end
+        end
+      end
+
+      def self.api(clock) = Class.new(Api) { set :clock, clock }
+      private_class_method :api
+    end
+  end
+end

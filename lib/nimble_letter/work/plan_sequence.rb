@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes a draft and changes its plan. Once started, only the name changes: what people were promised stays.
+    module PlanSequence
+      PLAN = %i[audience sender leave_on steps].freeze
+
+      # @return [Records::Sequence] a draft from the mailbox of whoever makes it
+      def self.make(name:, audience:, moment:)
+        own = Records::Mailbox.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) || Records::Mailbox.exclude(proved_at: nil).get(:id)
+        moment.audience(audience) if audience
+        name = name.to_s.strip
+        Records::Sequence.create(name: name.empty? ? "Untitled sequence" : name, audience: audience || {}, sender: {"kind" => "mailbox", "mailbox_id" => own}, leave_on: %w[replied converted],
+          account_id: moment.account.id, created_at: moment.now, updated_at: moment.now)
+      end
+
+      # @param input [Hash{Symbol=>Object}] version, and what changes
+      # @raise [Invalid, Conflict]
+      def self.change(sequence, input, moment:)
+        if !sequence.draft? && (input.keys & PLAN).any?
+          raise Invalid.new("This sequence has been started; its plan stays as it is.", code: :not_a_draft, hint: "Stop it and make a new one to change the plan.")
+        end
+        moment.audience(input[:audience]) if input[:audience]
+        Records.db.transaction do
+          changes = input.slice(:audience, :sender, :leave_on).merge({name: input[:name]&.strip}.compact)
+          sequence.change!(changes.merge(updated_at: moment.now), version: input[:version], now: moment.now)
+          lay_out(sequence, input[:steps]) if input[:steps]
+        end
+        sequence.refresh
+      end
+
+      # Steps keep their number where they can, since personal lines hang on them.
+      def self.lay_out(sequence, steps)
+        steps.each { |step| Core::Calendar::Timing.new(**step.transform_keys(&:to_sym).slice(*Records::Step::TIMING)) }
+        kept = steps.filter_map { |step| step["id"] }
+        sequence.steps_dataset.exclude(id: kept).delete
+        steps.each_with_index do |step, position|
+          values = step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position)
+          existing = step["id"] && Records::Step.first(id: step["id"], sequence_id: sequence.id)
+          existing ? existing.update(values) : Records::Step.create(values.merge(sequence_id: sequence.id))
+        end
+      end
+      private_class_method :lay_out
+    end
+  end
+end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A plan on the days of the firm's calendar: on which day each step falls for somebody who joins at a given time.
+    class Ruler
+      # @param plan [Core::Journey::Plan]
+      def initialize(plan, moment)
+        @plan, @moment = plan, moment
+      end
+
+      # @param joined [Time]
+      # @return [Array<Date>] one per step
+      def dates(joined)
+        place = Core::Journey::Machine::Place.new(0, joined)
+        @moment.machine(@plan).outlook(place, their_zone: @moment.firm.zone, seed: 1).map { |_, at| @moment.firm.today(at) }
+      end
+
+      # @return [Array<Date>] days without post from the first step to the last
+      def days_off(joined)
+        dates = dates(joined)
+        dates.empty? ? [] : (dates.first..dates.last).reject { |date| @moment.calendar.working_day?(date) }
+      end
+    end
+  end
+end
