@@ -13,7 +13,7 @@ module NimbleLetter
       # @raise [Invalid, NotFound]
       def initialize(json, sql:)
         @json, @sql = (json || {}).slice(*KEYS), sql
-        @tree = tree
+        @tree = read_tree
       end
 
       # @return [Object, nil] the condition tree, nil when only single people are meant
@@ -28,13 +28,21 @@ module NimbleLetter
       end
 
       # A condition on nothing would be everybody; an audience has to be said.
-      def said? = !tree.nil? || ids("people").any?
+      def said? = (!tree.nil? && tests?(tree)) || ids("people").any?
 
       private
 
       def ids(key) = @json[key] || []
 
-      def tree
+      def tests?(node)
+        case node
+        when Core::Conditions::Nodes::All, Core::Conditions::Nodes::Any then node.parts.any? { |part| tests?(part) }
+        when Core::Conditions::Nodes::Not then tests?(node.part)
+        else true
+        end
+      end
+
+      def read_tree
         parser = Core::Conditions::Parser.new
         if @json["filter_id"]
           filter = SavedFilter[@json["filter_id"]] or raise NotFound.new("This filter is gone.", at: "audience.filter_id", hint: "Choose another.")

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "fileutils"
+
+module NimbleLetter
+  module Processes
+    # Brings the database to the newest migration, and fills it with the demo firm on the first start.
+    class DemoData
+      MARK = "demo_built"
+
+      def initialize(configuration, say: ->(_) {})
+        @configuration, @say = configuration, say
+      end
+
+      # @param fresh [Boolean] throws away what there is
+      def prepare(fresh: false)
+        Records.connect(@configuration)
+        empty if fresh || half_built?
+        Records.migrate
+        build unless built?
+      end
+
+      private
+
+      def built? = Records.db[:settings].where(key: MARK).any?
+
+      # A build that was interrupted is begun again.
+      def half_built? = Records.db.table_exists?(:settings) && !built?
+
+      def empty
+        name = @configuration.database
+        Records.db.run("DROP DATABASE IF EXISTS `#{name}`")
+        Records.db.run("CREATE DATABASE `#{name}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+        Records.db.disconnect
+        FileUtils.rm_rf(@configuration.maildir)
+      end
+
+      def build
+        @say.call("Building the demo: half a year at Tern & Fallow Acoustics")
+        Demo::Story.new(@configuration, say: ->(words) { @say.call("  #{words}") }).tell
+        Records.db[:settings].insert(key: MARK, value: "true")
+      end
+    end
+  end
+end

@@ -1,0 +1,104 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Command } from 'cmdk'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { api, ask } from '../api/client'
+import { Modal } from '../parts/Modal'
+import { useCreate } from './useCreate'
+import { usePostMoves } from './usePost'
+
+const GROUP = '[&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-secondary [&_[cmdk-group-heading]]:py-1'
+const ITEM = 'px-2 py-1.5 rounded-sm cursor-pointer data-[selected=true]:bg-base-200 flex justify-between'
+
+/** Finds people, letters, sequences and actions. */
+export function Palette({ onClose }: { onClose: () => void }) {
+  const navigate = useNavigate()
+  const create = useCreate()
+  const { post, hold, release } = usePostMoves()
+  const [words, setWords] = useState('')
+  const { data } = useQuery({
+    queryKey: ['search', words],
+    queryFn: () => ask(api.GET('/api/search', { params: { query: { words } } })),
+    enabled: words.trim().length > 0,
+    placeholderData: keepPreviousData,
+  })
+  const go = (to: string) => {
+    onClose()
+    navigate(to)
+  }
+  const actions = [
+    { words: 'New letter', run: () => create.letter.mutate() },
+    { words: 'New sequence', run: () => create.sequence.mutate({}) },
+    { words: 'Add person', run: () => navigate('/people?add=1') },
+    post?.held
+      ? { words: 'Release all post', run: () => release.mutate() }
+      : { words: 'Hold all post', run: () => hold.mutate() },
+    ...['Today', 'People', 'Letters', 'Sequences', 'Replies', 'Results', 'Settings'].map((place) => ({
+      words: `Go to ${place}`,
+      run: () => navigate(place === 'Today' ? '/' : `/${place.toLowerCase()}`),
+    })),
+  ].filter((action) => action.words.toLowerCase().includes(words.toLowerCase()))
+  return (
+    <Modal title="Find" onClose={onClose}>
+      <Command shouldFilter={false} label="Find people, letters, sequences and actions">
+        <Command.Input
+          value={words}
+          onValueChange={setWords}
+          autoFocus
+          placeholder="A name, a letter, or what to do"
+          className="text-field mb-2"
+        />
+        <Command.List className="max-h-80 overflow-auto">
+          {data && data.people.length > 0 && (
+            <Command.Group heading="People" className={GROUP}>
+              {data.people.map((person) => (
+                <Command.Item
+                  key={person.id}
+                  value={`person-${person.id}`}
+                  onSelect={() => go(`/people/${person.id}`)}
+                  className={ITEM}
+                >
+                  {person.name}
+                  <span className="muted">{person.company}</span>
+                </Command.Item>
+              ))}
+            </Command.Group>
+          )}
+          {(['letters', 'sequences'] as const).map(
+            (kind) =>
+              data &&
+              data[kind].length > 0 && (
+                <Command.Group key={kind} heading={kind === 'letters' ? 'Letters' : 'Sequences'} className={GROUP}>
+                  {data[kind].map((one) => (
+                    <Command.Item
+                      key={one.id}
+                      value={`${kind}-${one.id}`}
+                      onSelect={() => go(`/${kind}/${one.id}`)}
+                      className={ITEM}
+                    >
+                      {one.name}
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ),
+          )}
+          <Command.Group heading="Actions" className={GROUP}>
+            {actions.map((action) => (
+              <Command.Item
+                key={action.words}
+                value={action.words}
+                onSelect={() => {
+                  onClose()
+                  action.run()
+                }}
+                className={ITEM}
+              >
+                {action.words}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        </Command.List>
+      </Command>
+    </Modal>
+  )
+}

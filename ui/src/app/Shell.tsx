@@ -1,0 +1,91 @@
+import { useQuery } from '@tanstack/react-query'
+import { type ReactNode, useEffect, useState } from 'react'
+import { NavLink } from 'react-router'
+import { api, ask } from '../api/client'
+import { KeysPage } from './KeysPage'
+import { useKeys } from './keys'
+import { Palette } from './Palette'
+import { PostStrip } from './PostStrip'
+import { useSession } from './session'
+
+const PLACES = [
+  { to: '/', words: 'Today' },
+  { to: '/people', words: 'People' },
+  { to: '/letters', words: 'Letters' },
+  { to: '/sequences', words: 'Sequences' },
+  { to: '/replies', words: 'Replies' },
+  { to: '/results', words: 'Results' },
+]
+
+function Place({ to, words, count }: { to: string; words: string; count?: number }) {
+  return (
+    <NavLink
+      to={to}
+      end={to === '/'}
+      className={({ isActive }) =>
+        `flex justify-between items-center h-8 px-2.5 border-l-[3px] rounded-sm ${isActive ? 'border-primary bg-[var(--sheet)] font-semibold' : 'border-transparent hover:bg-base-300/40'}`
+      }
+    >
+      {words}
+      {Boolean(count) && <span className="text-error font-semibold">{count}</span>}
+    </NavLink>
+  )
+}
+
+/** What stands around every screen: places on the left, the post below. */
+export function Shell({ children }: { children: ReactNode }) {
+  const { account, firm } = useSession()
+  const [palette, setPalette] = useState(false)
+  const [keys, setKeys] = useState(false)
+  const { data: today } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')), refetchInterval: 5000 })
+  const waiting = (today?.new_replies_count ?? 0) + (today?.in_doubt.length ?? 0)
+  useKeys([
+    { key: '?', words: 'Show these keys', run: () => setKeys(true) },
+    { key: '/', words: 'Find anything (also Ctrl K)', run: () => setPalette(true) },
+  ])
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return
+      event.preventDefault()
+      setPalette(true)
+    }
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [])
+  return (
+    <div className="grid h-screen grid-cols-[168px_1fr] grid-rows-[1fr_auto]">
+      <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
+        To the screen
+      </a>
+      <nav aria-label="Places" className="bg-base-200 border-r border-base-300 px-2.5 py-4 flex flex-col gap-0.5 overflow-auto">
+        <NavLink to="/" className="font-serif italic text-xl text-primary px-2.5 mb-4">
+          Nimble Letter
+        </NavLink>
+        {PLACES.map((place) => (
+          <Place
+            key={place.to}
+            {...place}
+            count={place.to === '/' ? waiting : place.to === '/replies' ? today?.new_replies_count : undefined}
+          />
+        ))}
+        <div className="h-4" />
+        <Place to="/settings" words="Settings" />
+        <button type="button" className="text-left h-8 px-2.5 muted hover:text-primary" onClick={() => setPalette(true)}>
+          Find <kbd className="key ml-1">Ctrl K</kbd>
+        </button>
+        <div className="grow" />
+        <div className="border-t border-base-300 pt-2 px-2.5 text-xs muted leading-5">
+          {account.name}
+          <br />
+          {firm.name}
+        </div>
+      </nav>
+      <main id="screen" tabIndex={-1} className="overflow-auto px-6 py-4 !outline-none">
+        {children}
+      </main>
+      <PostStrip />
+      {palette && <Palette onClose={() => setPalette(false)} />}
+      {keys && <KeysPage onClose={() => setKeys(false)} />}
+    </div>
+  )
+}

@@ -1,0 +1,62 @@
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
+
+/** A key of the screen one is on, with what it does. */
+export type Key = { key: string; words: string; run: () => void }
+
+type Registry = { register: (keys: Key[]) => () => void; shown: Key[] }
+
+const KeysContext = createContext<Registry | null>(null)
+
+/** True while somebody types, so that letters stay letters. */
+function typing(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}
+
+/** Listens to the keys that screens register, and knows them for the `?` page. */
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const [shown, setShown] = useState<Key[]>([])
+  const current = useRef<Key[]>([])
+  const registry = useMemo<Registry>(
+    () => ({
+      shown,
+      register: (keys) => {
+        current.current = [...current.current, ...keys]
+        setShown(current.current)
+        return () => {
+          current.current = current.current.filter((key) => !keys.includes(key))
+          setShown(current.current)
+        }
+      },
+    }),
+    [shown],
+  )
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || document.querySelector('dialog[open]')) return
+      const key = current.current.findLast((one) => one.key.toLowerCase() === event.key.toLowerCase())
+      if (!key) return
+      event.preventDefault()
+      key.run()
+    }
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [])
+  return <KeysContext.Provider value={registry}>{children}</KeysContext.Provider>
+}
+
+/** Registers the keys of a screen for as long as it is shown. */
+export function useKeys(keys: Key[]) {
+  const registry = useContext(KeysContext)
+  const latest = useRef(keys)
+  latest.current = keys
+  const names = keys.map((key) => `${key.key}:${key.words}`).join('|')
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the names tell when the set of keys changed; what they do is read when pressed
+  useEffect(() => {
+    const stable = latest.current.map((key, i) => ({ ...key, run: () => latest.current[i]?.run() }))
+    return registry?.register(stable)
+  }, [names])
+}
+
+export function useShownKeys(): Key[] {
+  return useContext(KeysContext)?.shown ?? []
+}

@@ -1,0 +1,32 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { BrowserRouter } from 'react-router'
+import { ApiProblem } from './api/client'
+import { App } from './app/App'
+import { applyTheme } from './app/theme'
+import './app.css'
+
+applyTheme()
+const root = document.getElementById('root')
+if (!root) throw new Error('The page has no place for the screens')
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      // What is wrong stays wrong; only a server that does not answer is asked again.
+      retry: (failures, error) => error instanceof ApiProblem && (error.status === 0 || error.status === 503) && failures < 3,
+    },
+  },
+})
+
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+)

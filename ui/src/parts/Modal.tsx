@@ -1,0 +1,30 @@
+import { type ReactNode, useEffect, useRef } from 'react'
+
+/** A question in front of the page. Escape leaves it. */
+export function Modal({
+  title,
+  onClose,
+  children,
+  wide = false,
+}: {
+  title: string
+  onClose: () => void
+  children: ReactNode
+  wide?: boolean
+}) {
+  const dialog = useRef<HTMLDialogElement>(null)
+  useEffect(() => {
+    const node = dialog.current
+    if (node && !node.open) node.showModal()
+  }, [])
+  return (
+    <dialog ref={dialog} onClose={onClose} aria-label={title} className="modal">
+      <div
+        className={`bg-base-100 border border-base-300 rounded-sm p-6 m-auto ${wide ? 'w-[760px]' : 'w-[480px]'} max-h-[85vh] overflow-auto`}
+      >
+        <h2 className="text-xl mb-3">{title}</h2>
+        {children}
+      </div>
+    </dialog>
+  )
+}

@@ -1,0 +1,70 @@
+import { type ReactNode, useEffect, useRef, useState } from 'react'
+
+/** A word that opens its choices below it. Escape and a click elsewhere shut it and give the focus back. */
+export function Popover({
+  words,
+  label,
+  className = 'word',
+  children,
+  open: startsOpen = false,
+}: {
+  words: ReactNode
+  label: string
+  className?: string
+  children: (shut: () => void) => ReactNode
+  open?: boolean
+}) {
+  const [open, setOpen] = useState(startsOpen)
+  const [left, setLeft] = useState(0)
+  const root = useRef<HTMLSpanElement>(null)
+  const panel = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (!open) return
+    panel.current?.querySelector<HTMLElement>('input, button, select')?.focus()
+    const right = panel.current?.getBoundingClientRect().right ?? 0
+    setLeft(Math.min(0, document.documentElement.clientWidth - 24 - right))
+    const outside = (event: MouseEvent) => {
+      if (!root.current?.contains(event.target as Node)) setOpen(false)
+    }
+    document.addEventListener('mousedown', outside)
+    return () => document.removeEventListener('mousedown', outside)
+  }, [open])
+  const shut = () => {
+    setOpen(false)
+    root.current?.querySelector('button')?.focus()
+  }
+  return (
+    <span
+      ref={root}
+      className="relative inline-block"
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && open) {
+          event.stopPropagation()
+          shut()
+        }
+      }}
+    >
+      <button
+        type="button"
+        className={className}
+        aria-expanded={open}
+        aria-haspopup="dialog"
+        aria-label={label}
+        onClick={() => setOpen(!open)}
+      >
+        {words}
+      </button>
+      {open && (
+        <div
+          ref={panel}
+          role="dialog"
+          aria-label={label}
+          style={{ left }}
+          className="absolute top-full z-30 mt-1 min-w-56 max-h-80 overflow-auto bg-[var(--sheet)] border border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg"
+        >
+          {children(shut)}
+        </div>
+      )}
+    </span>
+  )
+}

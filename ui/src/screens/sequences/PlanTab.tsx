@@ -1,0 +1,261 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, ask, type Shape } from '../../api/client'
+import { number } from '../../app/format'
+import { useCatalogue } from '../../app/useCatalogue'
+import { PeopleBehind } from '../../parts/PeopleList'
+import { Popover } from '../../parts/Popover'
+import { Empty } from '../../parts/States'
+import { SievePanel } from '../people/SievePanel'
+import { useFilters, useSieve } from '../people/usePeople'
+import { Ruler } from './Ruler'
+import { StepPanel } from './StepPanel'
+import { type Change, stepInput } from './useSequence'
+
+type Sequence = Shape<'Sequence'>
+const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
+
+/** The sieve of a draft's audience; each number opens its people. */
+function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
+  const sieve = useSieve(audience)
+  const [open, setOpen] = useState<{ part: string; words: string } | null>(null)
+  return (
+    <>
+      {sieve.data && <SievePanel sieve={sieve.data} onOpen={(part, words) => setOpen({ part, words })} />}
+      {open && (
+        <PeopleBehind
+          title={open.words}
+          queryKey={['sieve', audience, open.part]}
+          load={() => ask(api.POST('/api/audience/people', { body: { audience, part: open.part } }))}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </>
+  )
+}
+
+/** The line above the plan: to whom, from whom, and what makes people leave. */
+function PlanLine({
+  sequence,
+  onChange,
+  showSieve,
+}: {
+  sequence: Sequence
+  onChange: (change: Change) => void
+  showSieve: () => void
+}) {
+  const { data: catalogue } = useCatalogue()
+  const filters = useFilters()
+  const draft = sequence.state === 'draft'
+  const reach = (
+    <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
+      {draft
+        ? `${number(sequence.sieve.would_get_it)} of ${number(sequence.sieve.matching)} will get it`
+        : `${number(sequence.sieve.would_get_it)} members`}
+    </button>
+  )
+  const leave = sequence.leave_on.map((kind) => LEAVE_WORDS[kind as keyof typeof LEAVE_WORDS]).join(', ')
+  return (
+    <div className="flex flex-wrap gap-x-6 gap-y-1 mb-5">
+      <span>
+        <span className="muted">To </span>
+        {draft ? (
+          <Popover
+            words={sequence.audience_words}
+            label="To whom"
+            className="font-semibold border-b border-dashed border-primary cursor-pointer text-left max-w-96 truncate align-bottom"
+          >
+            {(shut) => (
+              <div className="w-72">
+                <p className="field-label px-1">A saved filter</p>
+                {filters.data?.map((filter) => (
+                  <button
+                    key={filter.id}
+                    type="button"
+                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+                    onClick={() => {
+                      onChange({ audience: { filter_id: filter.id } })
+                      shut()
+                    }}
+                  >
+                    {filter.name}
+                  </button>
+                ))}
+                <p className="muted text-xs p-1.5">Or say whom you mean under People, then “Write to them…”.</p>
+              </div>
+            )}
+          </Popover>
+        ) : (
+          <strong className="font-semibold">{sequence.audience_words}</strong>
+        )}
+        <span className="muted"> · </span>
+        {reach}
+      </span>
+      <span>
+        <span className="muted">From </span>
+        {draft ? (
+          <Popover
+            words={sequence.sender_words}
+            label="From whom"
+            className="font-semibold border-b border-dashed border-primary cursor-pointer"
+          >
+            {(shut) => (
+              <div className="w-72">
+                <button
+                  type="button"
+                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+                  onClick={() => {
+                    onChange({ sender: { kind: 'owner', mailbox_id: sequence.sender.mailbox_id } })
+                    shut()
+                  }}
+                >
+                  each person’s owner <span className="muted">(or the one below)</span>
+                </button>
+                {catalogue?.mailboxes.map((box) => (
+                  <button
+                    key={box.id}
+                    type="button"
+                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+                    onClick={() => {
+                      onChange({ sender: { kind: sequence.sender.kind === 'owner' ? 'owner' : 'mailbox', mailbox_id: box.id } })
+                      shut()
+                    }}
+                  >
+                    {sequence.sender.mailbox_id === box.id ? '✓ ' : ''}
+                    {box.address} {!box.proved && <span className="text-error">not proved</span>}
+                  </button>
+                ))}
+                {sequence.sender.kind === 'owner' && (
+                  <button
+                    type="button"
+                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+                    onClick={() => {
+                      onChange({ sender: { kind: 'mailbox', mailbox_id: sequence.sender.mailbox_id } })
+                      shut()
+                    }}
+                  >
+                    one mailbox for all
+                  </button>
+                )}
+              </div>
+            )}
+          </Popover>
+        ) : (
+          <strong className="font-semibold">{sequence.sender_words}</strong>
+        )}
+      </span>
+      <span>
+        <span className="muted">Leave on </span>
+        {draft ? (
+          <Popover
+            words={leave || 'nothing but unsubscribing'}
+            label="Leave on"
+            className="font-semibold border-b border-dashed border-primary cursor-pointer"
+          >
+            {() => (
+              <div className="w-56">
+                {(['replied', 'converted'] as const).map((kind) => (
+                  <label key={kind} className="flex gap-2 items-center p-1.5">
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-xs"
+                      checked={sequence.leave_on.includes(kind)}
+                      onChange={(event) =>
+                        onChange({
+                          leave_on: (['replied', 'converted'] as const).filter((one) =>
+                            one === kind ? event.target.checked : sequence.leave_on.includes(one),
+                          ),
+                        })
+                      }
+                    />
+                    {LEAVE_WORDS[kind]}
+                  </label>
+                ))}
+                <p className="muted text-xs p-1.5">Unsubscribing and a failed address always end it.</p>
+              </div>
+            )}
+          </Popover>
+        ) : (
+          <strong className="font-semibold">{leave || 'nothing but unsubscribing'}</strong>
+        )}
+      </span>
+    </div>
+  )
+}
+
+/** The plan of a sequence, drawn on the ruler and edited step by step. */
+export function PlanTab({
+  sequence,
+  onChange,
+  onMembers,
+}: {
+  sequence: Sequence
+  onChange: (change: Change) => void
+  onMembers: () => void
+}) {
+  const [chosen, setChosen] = useState<number | null>(sequence.steps.length > 0 ? 0 : null)
+  const [sieve, setSieve] = useState(false)
+  const { data: letters } = useQuery({ queryKey: ['letters'], queryFn: async () => (await ask(api.GET('/api/letters'))).letters })
+  const draft = sequence.state === 'draft'
+  const add = () => {
+    const last = sequence.steps.at(-1)
+    const fresh = {
+      letter_id: null,
+      amount: last ? 3 : 0,
+      unit: 'working_days' as const,
+      from_minute: last?.from_minute ?? 540,
+      to_minute: last?.to_minute ?? 690,
+      zone: last?.zone ?? ('theirs' as const),
+    }
+    onChange({ steps: [...sequence.steps.map(stepInput), fresh] })
+    setChosen(sequence.steps.length)
+    setSieve(false)
+  }
+  const addStep = draft && (
+    <button type="button" className="btn btn-sm btn-plain" disabled={letters?.length === 0} onClick={add}>
+      Add a letter
+    </button>
+  )
+  return (
+    <>
+      <PlanLine sequence={sequence} onChange={onChange} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
+      <div className="grid grid-cols-[1fr_340px] gap-6 items-start">
+        <div>
+          {sequence.steps.length === 0 ? (
+            <Empty action={addStep}>No letter in it yet. Add the first; the ruler lays it out by itself.</Empty>
+          ) : (
+            <>
+              <Ruler
+                sequence={sequence}
+                chosen={sieve ? null : chosen}
+                onChoose={(step) => {
+                  setChosen(step)
+                  setSieve(false)
+                }}
+              />
+              <div className="ml-[104px] mt-3">{addStep}</div>
+            </>
+          )}
+        </div>
+        {sieve ? (
+          <aside className="border-l border-base-300 pl-5">
+            <AudienceSieve audience={sequence.audience} />
+            <button type="button" className="btn btn-xs btn-plain mt-3" onClick={() => setSieve(false)}>
+              Close
+            </button>
+          </aside>
+        ) : (
+          chosen !== null && (
+            <StepPanel
+              key={sequence.steps[chosen]?.id}
+              sequence={sequence}
+              index={chosen}
+              onChange={onChange}
+              onClose={() => setChosen(null)}
+            />
+          )
+        )}
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,140 @@
+import type { Shape } from '../../api/client'
+import { number, plural, timeOfDay } from '../../app/format'
+import { layOut } from './ruler'
+
+type Sequence = Shape<'Sequence'>
+type Step = Shape<'Step'>
+
+const UNITS: Record<Step['unit'], [string, string]> = {
+  minutes: ['minute', 'minutes'],
+  hours: ['hour', 'hours'],
+  days: ['day', 'days'],
+  working_days: ['working day', 'working days'],
+  weeks: ['week', 'weeks'],
+}
+
+/** "3 working days later", "on joining". */
+export function delayWords(step: Pick<Step, 'amount' | 'unit'>, first: boolean): string {
+  if (step.amount === 0) return first ? 'on joining' : 'same day'
+  const [one, many] = UNITS[step.unit]
+  return `${step.amount} ${step.amount === 1 ? one : many} ${first ? 'after joining' : 'later'}`
+}
+
+function StepCard({
+  step,
+  number: position,
+  chosen,
+  state,
+  onChoose,
+}: {
+  step: Step
+  number: number
+  chosen: boolean
+  state: Sequence['state']
+  onChoose: () => void
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={onChoose}
+      className={`block w-full text-left bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px] ${chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary'}`}
+    >
+      <span className="flex justify-between text-xs muted">
+        <span>
+          Letter · {delayWords(step, position === 1)}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
+        </span>
+        <span>{position}</span>
+      </span>
+      <span className="block font-serif text-base truncate">
+        {step.letter ?? <span className="text-error">No letter chosen</span>}
+      </span>
+      <span className="flex gap-3 text-xs whitespace-nowrap">
+        {state === 'draft' ? (
+          <span>
+            <strong>{number(step.counts.planned)}</strong> planned
+          </span>
+        ) : (
+          <span>
+            <strong>{number(step.counts.sent)}</strong> of {number(step.counts.planned)} sent
+          </span>
+        )}
+        {state !== 'draft' && step.counts.here > 0 && (
+          <span className="text-primary font-semibold">{plural(step.counts.here, 'person', 'people')} here</span>
+        )}
+        {step.letter && <span className="muted">about {step.reading_minutes} min to read</span>}
+        {Boolean(step.links) && <span className="muted">{plural(step.links ?? 0, 'link')}</span>}
+        {Boolean(step.gaps) && <span className="text-error font-semibold">{plural(step.gaps ?? 0, 'gap')} to fill</span>}
+      </span>
+    </button>
+  )
+}
+
+/** The plan on a ruler of days: computed from the timing, not dragged about. */
+export function Ruler({
+  sequence,
+  chosen,
+  onChoose,
+}: {
+  sequence: Sequence
+  chosen: number | null
+  onChoose: (step: number) => void
+}) {
+  const { rows, height } = layOut(
+    sequence.steps.map((step) => step.date),
+    sequence.days_off,
+  )
+  const dateWords = (date: string) =>
+    new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
+      .format(new Date(date))
+      .replace(',', '')
+  return (
+    <div className="relative" style={{ height: height + 8 }}>
+      <div className="absolute left-[78px] top-2 border-l border-base-300" style={{ height }} />
+      {rows.map((row) =>
+        row.kind === 'off' ? (
+          <div
+            key={row.from}
+            className="absolute left-0 w-[84px] text-right text-[11px] muted"
+            style={{ top: row.top + 4, height: row.height - 8 }}
+          >
+            <span className="hatched block mr-1.5 h-full leading-4">
+              <span className="bg-base-100 px-1">{row.words}</span>
+            </span>
+          </div>
+        ) : (
+          <div key={row.date} className="absolute left-0 right-0" style={{ top: row.top, height: row.height }}>
+            <div className="absolute left-0 w-[70px] text-right text-xs top-2 leading-4">
+              {row.steps.length > 0 ? (
+                <>
+                  <strong className="font-semibold">Day {row.day}</strong>
+                  <br />
+                  <span className="muted whitespace-nowrap">{dateWords(row.date)}</span>
+                </>
+              ) : (
+                <span className="muted">{row.day}</span>
+              )}
+            </div>
+            <div className="absolute left-[75px] top-4 w-2 border-t border-secondary" />
+            {row.steps.map((i, n) => {
+              const step = sequence.steps[i]
+              return (
+                step && (
+                  <div key={step.id} className="absolute left-[104px] w-[360px]" style={{ top: n * 92 }}>
+                    <StepCard
+                      step={step}
+                      number={i + 1}
+                      state={sequence.state}
+                      chosen={chosen === i}
+                      onChoose={() => onChoose(i)}
+                    />
+                  </div>
+                )
+              )
+            })}
+          </div>
+        ),
+      )}
+    </div>
+  )
+}

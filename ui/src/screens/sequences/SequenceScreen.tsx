@@ -1,0 +1,147 @@
+import { useEffect, useState } from 'react'
+import { NavLink, useNavigate, useParams } from 'react-router'
+import type { Shape } from '../../api/client'
+import { clock, number } from '../../app/format'
+import { useKeys } from '../../app/keys'
+import { useSession } from '../../app/session'
+import { Header, StateBadge } from '../../parts/Header'
+import { Modal } from '../../parts/Modal'
+import { ErrorNote, Loading } from '../../parts/States'
+import { MembersTab } from './MembersTab'
+import { PlanTab } from './PlanTab'
+import { ResultsTab } from './ResultsTab'
+import { StartDialog } from './StartDialog'
+import { useSequence } from './useSequence'
+
+function Name({ sequence, onChange }: { sequence: Shape<'Sequence'>; onChange: (name: string) => void }) {
+  const [name, setName] = useState(sequence.name)
+  useEffect(() => setName(sequence.name), [sequence.name])
+  return (
+    <input
+      aria-label="Name of the sequence"
+      className="bg-transparent border-b border-transparent hover:border-base-300 focus:border-primary !outline-none truncate"
+      style={{ width: `${Math.min(34, name.length + 2)}ch` }}
+      value={name}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={() => (name.trim() && name !== sequence.name ? onChange(name.trim()) : setName(sequence.name))}
+      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  )
+}
+
+/** One sequence: its plan, its members, its results. */
+export function SequenceScreen() {
+  const params = useParams()
+  const id = Number(params.id)
+  const tab = params.tab ?? 'plan'
+  const navigate = useNavigate()
+  const { firm } = useSession()
+  const { query, change, start, move } = useSequence(id)
+  const [starting, setStarting] = useState(false)
+  const [stopping, setStopping] = useState(false)
+  const sequence = query.data
+  useKeys([
+    { key: 'p', words: 'Plan', run: () => navigate(`/sequences/${id}`) },
+    { key: 'm', words: 'Members', run: () => navigate(`/sequences/${id}/members`) },
+    { key: 'r', words: 'Results', run: () => navigate(`/sequences/${id}/results`) },
+    ...(sequence?.state === 'draft' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
+  ])
+  useEffect(() => {
+    if (sequence && sequence.state !== 'draft') setStarting(false)
+  }, [sequence])
+  if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
+  if (!sequence) return <Loading />
+  const due = sequence.steps.reduce((sum, step) => sum + step.counts.due, 0)
+  const tabLink = (to: string, words: string) => (
+    <NavLink
+      end
+      to={to}
+      className={({ isActive }) =>
+        `pb-1.5 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content'}`
+      }
+    >
+      {words}
+    </NavLink>
+  )
+  return (
+    <>
+      <Header
+        over={{ to: '/sequences', words: 'Sequences' }}
+        title={<Name sequence={sequence} onChange={(name) => change.mutate({ name })} />}
+        aside={
+          <StateBadge
+            state={sequence.state}
+            more={
+              sequence.state === 'draft' && sequence.updated_at
+                ? `saved ${clock(sequence.updated_at, firm.time_zone)}`
+                : undefined
+            }
+          />
+        }
+        actions={
+          <>
+            {sequence.state === 'running' && (
+              <button type="button" className="btn btn-sm btn-plain" onClick={() => move.mutate('pause')}>
+                Pause
+              </button>
+            )}
+            {sequence.state === 'paused' && (
+              <button type="button" className="btn btn-sm btn-primary" onClick={() => move.mutate('resume')}>
+                Resume
+              </button>
+            )}
+            {(sequence.state === 'running' || sequence.state === 'paused') && (
+              <button type="button" className="btn btn-sm btn-plain" onClick={() => setStopping(true)}>
+                Stop…
+              </button>
+            )}
+            {sequence.state === 'draft' && (
+              <button type="button" className="btn btn-sm btn-primary" onClick={() => setStarting(true)}>
+                Start…
+              </button>
+            )}
+          </>
+        }
+      />
+      {(change.error || move.error) && <ErrorNote error={change.error ?? move.error} />}
+      <nav aria-label="Parts of the sequence" className="flex gap-6 border-b border-base-300 mb-4">
+        {tabLink(`/sequences/${id}`, 'Plan')}
+        {tabLink(`/sequences/${id}/members`, `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}
+        {tabLink(`/sequences/${id}/results`, 'Results')}
+      </nav>
+      {tab === 'plan' && (
+        <PlanTab
+          sequence={sequence}
+          onChange={(body) => change.mutate(body)}
+          onMembers={() => navigate(`/sequences/${id}/members`)}
+        />
+      )}
+      {tab === 'members' && <MembersTab sequence={sequence} />}
+      {tab === 'results' && <ResultsTab sequence={sequence} />}
+      {starting && <StartDialog sequence={sequence} start={start} onClose={() => setStarting(false)} />}
+      {stopping && (
+        <Modal title={`Stop “${sequence.name}”?`} onClose={() => setStopping(false)}>
+          <p className="font-serif text-lg">
+            {number(due)} letters that are still due will not go out, and everybody leaves it. This cannot be taken back; pausing
+            can.
+          </p>
+          <div className="mt-5 flex justify-end gap-2">
+            <button type="button" className="btn btn-sm btn-plain" onClick={() => setStopping(false)}>
+              Let it be
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-error"
+              onClick={() => {
+                move.mutate('stop')
+                setStopping(false)
+              }}
+            >
+              Stop it
+            </button>
+          </div>
+        </Modal>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,84 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { api, ask, type Shape } from '../../api/client'
+import { moment, plural } from '../../app/format'
+import { useSession } from '../../app/session'
+import { Modal } from '../../parts/Modal'
+import { ErrorNote, Loading } from '../../parts/States'
+
+/** The ready check: what is missing, or the numbers read back, and only then the start. */
+export function StartDialog({
+  sequence,
+  start,
+  onClose,
+}: {
+  sequence: Shape<'Sequence'>
+  start: { mutate: (letters: number) => void; isPending: boolean; error: unknown }
+  onClose: () => void
+}) {
+  const { firm } = useSession()
+  const { data, error } = useQuery({
+    queryKey: ['ready', sequence.id],
+    queryFn: () => ask(api.GET('/api/sequences/{id}/ready', { params: { path: { id: sequence.id } } })),
+    staleTime: 0,
+  })
+  return (
+    <Modal title={data?.ready === false ? 'Not ready yet' : `Start “${sequence.name}”?`} onClose={onClose}>
+      {(error || start.error != null) && <ErrorNote error={error ?? start.error} />}
+      {!data && !error && <Loading lines={4} />}
+      {data && !data.ready && (
+        <ul className="mb-2">
+          {data.remarks.map((remark) => (
+            <li key={`${remark.code}${remark.step_id}`} className="flex gap-3 py-2 border-b border-base-300/60">
+              <span className="text-error font-bold" aria-hidden="true">
+                ×
+              </span>
+              <span className="grow">{remark.words}</span>
+              {remark.code === 'gaps' && (
+                <Link to={`/stack/${remark.step_id}`} className="text-primary font-semibold">
+                  Fill gaps
+                </Link>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {data?.ready && data.first_at && data.last_at && (
+        <div className="font-serif text-lg leading-7">
+          <p className="mb-3">
+            <strong className="font-semibold">{plural(data.letters, 'letter')}</strong> to{' '}
+            {plural(data.people, 'person', 'people')}, the first on{' '}
+            <strong className="font-semibold">{moment(data.first_at, firm.time_zone)}</strong>, the last on{' '}
+            <strong className="font-semibold">{moment(data.last_at, firm.time_zone)}</strong> if nobody answers.
+          </p>
+          <ul className="font-sans text-sm mb-3">
+            {data.mailboxes.map((box) => (
+              <li key={box.address} className="flex justify-between border-b border-base-300/60 py-1">
+                <span>{box.address}</span>
+                <span>{plural(box.people, 'person', 'people')}</span>
+              </li>
+            ))}
+          </ul>
+          <p className="font-sans text-sm muted">
+            Whoever replies, unsubscribes or cannot be reached gets nothing more. You can pause or stop it at any time.
+          </p>
+        </div>
+      )}
+      <div className="mt-5 flex justify-end gap-2">
+        <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+          {data?.ready ? 'Not now' : 'Close'}
+        </button>
+        {data?.ready && (
+          <button
+            type="button"
+            className="btn btn-sm btn-primary"
+            disabled={start.isPending}
+            onClick={() => start.mutate(data.letters)}
+          >
+            Start {plural(data.letters, 'letter')}
+          </button>
+        )}
+      </div>
+    </Modal>
+  )
+}

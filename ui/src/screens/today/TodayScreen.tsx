@@ -1,0 +1,156 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import { api, ask, type Shape } from '../../api/client'
+import { day, moment, plural } from '../../app/format'
+import { useSession } from '../../app/session'
+import { useCreate } from '../../app/useCreate'
+import { useNow } from '../../app/usePost'
+import { Header, StateBadge } from '../../parts/Header'
+import { ErrorNote, Loading } from '../../parts/States'
+
+function Section({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
+  return (
+    <section className="mb-7">
+      <div className="flex items-baseline gap-3 border-b border-base-300 pb-1 mb-1">
+        <h2>{title}</h2>
+        <span className="muted text-xs">{more}</span>
+      </div>
+      {children}
+    </section>
+  )
+}
+
+function SequenceLine({ sequence }: { sequence: Shape<'SequenceRow'> }) {
+  return (
+    <Link to={`/sequences/${sequence.id}`} className="row-link flex items-baseline gap-3 py-2 border-b border-base-300/60 px-1">
+      <span className="font-semibold grow truncate">{sequence.name}</span>
+      <StateBadge state={sequence.state} />
+      <span className="muted w-44 text-right">
+        {sequence.state === 'draft'
+          ? plural(sequence.steps, 'letter step')
+          : `${sequence.sent} of ${sequence.planned} sent, ${sequence.replied} replied`}
+      </span>
+    </Link>
+  )
+}
+
+/** Letters that nobody knows the fate of; a person says what became of each. */
+function Doubts({ letters }: { letters: Shape<'SentLetter'>[] }) {
+  const client = useQueryClient()
+  const settle = useMutation({
+    mutationFn: ({ id, verdict }: { id: number; verdict: 'sent' | 'again' }) =>
+      ask(api.POST('/api/deliveries/{id}/settle', { params: { path: { id } }, body: { verdict } })),
+    onSuccess: () => client.invalidateQueries(),
+  })
+  return (
+    <Section title="In doubt" more="The line broke while these were on the wire. They are not sent again by themselves.">
+      {settle.error && <ErrorNote error={settle.error} />}
+      {letters.map((letter) => (
+        <div key={letter.id} className="flex items-center gap-3 py-2 border-b border-base-300/60 px-1">
+          <Link to={`/people/${letter.person_id}`} className="font-semibold hover:underline">
+            {letter.person}
+          </Link>
+          <span className="muted grow truncate">{letter.subject}</span>
+          <button
+            type="button"
+            className="btn btn-xs btn-plain"
+            onClick={() => settle.mutate({ id: letter.id, verdict: 'sent' })}
+          >
+            It arrived
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs btn-plain"
+            onClick={() => settle.mutate({ id: letter.id, verdict: 'again' })}
+          >
+            Send it again
+          </button>
+        </div>
+      ))}
+    </Section>
+  )
+}
+
+/** What needs a person; each line leads to its place. */
+export function TodayScreen() {
+  const { account, firm } = useSession()
+  const now = useNow()
+  const create = useCreate()
+  const { data, error, refetch } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')) })
+  if (error) return <ErrorNote error={error} retry={refetch} />
+  if (!data) return <Loading />
+  const hour = Number(
+    new Intl.DateTimeFormat('en-GB', { hour: 'numeric', hour12: false, timeZone: firm.time_zone }).format(new Date(now)),
+  )
+  const greeting = hour < 12 ? 'Good morning' : hour < 18 ? 'Good afternoon' : 'Good evening'
+  return (
+    <>
+      <Header
+        title={`${greeting}, ${account.name.split(' ')[0]}`}
+        aside={<span className="muted">{day(now, firm.time_zone)}</span>}
+      />
+      <div className="grid grid-cols-[1fr_360px] gap-10">
+        <div>
+          <Section title="New replies" more={data.new_replies_count ? `${data.new_replies_count} to read` : undefined}>
+            {data.new_replies.length === 0 && <p className="muted py-3">Nothing new to read.</p>}
+            {data.new_replies.map((reply) => (
+              <Link
+                key={reply.id}
+                to={`/replies?open=${reply.id}`}
+                className="row-link grid grid-cols-[170px_1fr_auto] gap-3 py-2.5 border-b border-base-300/60 px-1"
+              >
+                <span className="truncate">
+                  <strong className="font-semibold">{reply.name}</strong>
+                  <br />
+                  <span className="muted text-xs">{reply.company}</span>
+                </span>
+                <span className="font-serif text-base leading-5 line-clamp-2">{reply.text}</span>
+                <span className="muted text-xs whitespace-nowrap">{moment(reply.received_at, firm.time_zone)}</span>
+              </Link>
+            ))}
+          </Section>
+          {data.in_doubt.length > 0 && <Doubts letters={data.in_doubt} />}
+          {data.failures.length > 0 && (
+            <Section title="Could not be sent">
+              {data.failures.map((letter) => (
+                <Link
+                  key={letter.id}
+                  to={`/people/${letter.person_id}`}
+                  className="row-link flex gap-3 py-2 border-b border-base-300/60 px-1"
+                >
+                  <span className="font-semibold w-44 shrink-0 truncate">{letter.person}</span>
+                  <span className="muted grow truncate">{letter.reason}</span>
+                </Link>
+              ))}
+            </Section>
+          )}
+        </div>
+        <div>
+          <Section title="Goes out next">
+            {data.next ? (
+              <p className="py-2">
+                <strong className="font-semibold">{moment(data.next.at, firm.time_zone)}</strong>,{' '}
+                {plural(data.next.letters, 'letter')} from {plural(data.next.mailboxes, 'mailbox', 'mailboxes')}
+              </p>
+            ) : (
+              <p className="muted py-2">Nothing is on its way.</p>
+            )}
+            {data.running.map((sequence) => (
+              <SequenceLine key={sequence.id} sequence={sequence} />
+            ))}
+          </Section>
+          <Section title="Drafts left open">
+            {data.drafts.length === 0 && <p className="muted py-2">No drafts.</p>}
+            {data.drafts.map((sequence) => (
+              <SequenceLine key={sequence.id} sequence={sequence} />
+            ))}
+            <button type="button" className="btn btn-sm btn-plain mt-3" onClick={() => create.sequence.mutate({})}>
+              New sequence
+            </button>
+          </Section>
+        </div>
+      </div>
+    </>
+  )
+}
