@@ -69,9 +69,9 @@ export function LetterSheet({
   return (
     <article className={`sheet letter-text px-9 py-7 ${narrow ? 'max-w-[360px]' : ''}`} aria-label="The letter">
       {letter.blocks.map((block, i) => {
-        // biome-ignore lint/suspicious/noArrayIndexKey: blocks have no identity but their place
         if (block.kind === 'heading')
           return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: blocks have no identity but their place
             <h2 key={i}>
               <Runs runs={block.runs} onGap={onGap} />
             </h2>

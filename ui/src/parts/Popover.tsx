@@ -34,6 +34,7 @@ export function Popover({
     root.current?.querySelector('button')?.focus()
   }
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: it only listens for Escape from the controls within
     <span
       ref={root}
       className="relative inline-block"

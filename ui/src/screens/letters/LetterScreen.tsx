@@ -64,7 +64,7 @@ function Writing({ letter, fields }: { letter: Shape<'Letter'>; fields: Shape<'F
   const [name, setName] = useState(letter.name)
   const [editor, setEditor] = useState<Editor | null>(null)
   // The editors hold the text from here on; what comes back from saving must not be typed over.
-  const first = useMemo(() => ({ subject: letter.subject, preview: letter.preview, body: letter.body }), [letter.id])
+  const [first] = useState({ subject: letter.subject, preview: letter.preview, body: letter.body })
   const problem = saving.state === 'problem' ? saving.problem : null
   return (
     <FieldsContext.Provider value={fields}>

@@ -95,7 +95,7 @@ export function PeopleTable({
             <td className="truncate max-w-36">{person.now_in ?? <span className="muted">—</span>}</td>
           </tr>
         ))}
-        <tr ref={end} aria-hidden="true">
+        <tr ref={end}>
           <td colSpan={7} className="!border-0 !p-0" />
         </tr>
       </tbody>
