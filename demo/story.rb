@@ -41,8 +41,8 @@ module NimbleLetter
           [["For architects: the quiet detail", 0], ["Shall we listen together?", 10]])
         play_to(Time.utc(2026, 4, 24, 10))
         Work::RunSequence.call(architects, "pause", moment: moment)
-        start("Quieter dining rooms", Time.utc(2026, 5, 5, 8, 30), {"filter_id" => @restaurants.id}, {"kind" => "owner", "mailbox_id" => hello},
-          [["The table nobody asks for twice", 0], ["Before and after at table nine", 4], ["Two dates that would suit", 5]])
+        start("Quieter dining rooms", Time.utc(2026, 5, 6, 7, 30), {"filter_id" => @restaurants.id}, {"kind" => "owner", "mailbox_id" => hello},
+          [["The table nobody asks for twice", 0], ["Before and after at table nine", 5], ["Two dates that would suit", 5]])
         play_to(ENDS)
         draft("Classrooms before summer", {"filter_id" => @schools.id}, {"kind" => "owner", "mailbox_id" => hello}, [["Classrooms before summer", 0], ["Shall we listen together?", 5]])
       end
@@ -77,7 +77,7 @@ module NimbleLetter
         week = 7 * 86_400
         while @clock.now < time
           @conductor.play_to([@clock.now + week, time].min)
-          Desk.new(moment).go_through_replies(keep_since: ENDS - 4 * 86_400)
+          Desk.new(moment).go_through_replies(keep_since: ENDS - 7 * 86_400)
         end
       end
 

@@ -101,7 +101,7 @@ module NimbleLetter
         for_good = result.is_a?(Outcomes::Refused) && result.for_good
         attempts = Records::Delivery.where(id: row.id).get(:attempts)
         if for_good || attempts >= MAX_ATTEMPTS
-          Work::Passing.failed(row, result.words, at: departure(row, moment), moment: moment, refused: for_good)
+          Work::Passing.failed(row, "#{for_good ? "The address was refused" : "The mail server did not take it"}: #{result.words}", at: departure(row, moment), moment: moment, refused: for_good)
         else
           @claims.mine(row, "on_wire").update(state: "due", due_at: moment.now + RETRY_SECONDS * attempts, reason: result.words[0, 300],
             message_id: nil, sent_at: nil, lease: nil, leased_until: nil)

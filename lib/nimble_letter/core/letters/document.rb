@@ -73,7 +73,7 @@ module NimbleLetter
         def words(node)
           case node["type"]
           when "text" then node["text"]
-          when "mergeField" then "[#{node.dig("attrs", "field")}]"
+          when "mergeField" then "[#{Fields::Standard.catalogue[node.dig("attrs", "field")].label.downcase}]"
           else (node["content"] || []).map { |child| words(child) }.join
           end
         end

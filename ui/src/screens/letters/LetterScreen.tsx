@@ -73,7 +73,7 @@ function Writing({ letter, fields }: { letter: Shape<'Letter'>; fields: Shape<'F
         title={
           <input
             aria-label="Name of the letter"
-            className="bg-transparent w-[520px] max-w-full truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
+            className="as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
             value={name}
             onChange={(event) => {
               setName(event.target.value)

@@ -31,7 +31,7 @@ export function History({ entries }: { entries: Entry[] }) {
           const before = entries[i - 1]
           const newDay = !before || day(before.at, firm.time_zone) !== date
           return (
-            <li key={entry.id} className="grid grid-cols-[92px_44px_14px_1fr] gap-x-2 py-1 items-baseline">
+            <li key={entry.id} className="grid grid-cols-[112px_44px_14px_1fr] gap-x-2 py-1 items-baseline">
               <span className="muted text-xs">{newDay && `${date} ${entry.at.slice(0, 4)}`}</span>
               <span className="muted text-xs text-right">{clock(entry.at, firm.time_zone)}</span>
               <span

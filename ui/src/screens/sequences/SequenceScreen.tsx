@@ -19,8 +19,7 @@ function Name({ sequence, onChange }: { sequence: Shape<'Sequence'>; onChange: (
   return (
     <input
       aria-label="Name of the sequence"
-      className="bg-transparent border-b border-transparent hover:border-base-300 focus:border-primary !outline-none truncate"
-      style={{ width: `${Math.min(34, name.length + 2)}ch` }}
+      className="as-wide-as-its-words bg-transparent border-b border-transparent hover:border-base-300 focus:border-primary !outline-none truncate"
       value={name}
       onChange={(event) => setName(event.target.value)}
       onBlur={() => (name.trim() && name !== sequence.name ? onChange(name.trim()) : setName(sequence.name))}

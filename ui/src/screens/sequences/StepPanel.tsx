@@ -162,7 +162,7 @@ export function StepPanel({
       {step.subject && (
         <p className="mt-3">
           <span className="field-label">Subject</span>
-          {step.subject.replace(/\[[a-z]+\.([a-z_]+)\]/g, (_, name: string) => `[${name.replace('_', ' ')}]`)}
+          {step.subject}
         </p>
       )}
       <FirstLetter step={step} />
