@@ -43,14 +43,19 @@ module NimbleLetter
 
       def carry(rows, moment)
         load = Load.new(rows, moment)
+        # Composed before any goes out: between two letters nothing may keep an outcome from being recorded.
+        letters = rows.to_h { |row| [row, compose(row, load, moment)] }
         outcome = nil
-        rows.each do |row|
-          @checkpoints.reach(:claimed, row)
-          letter = load.compose(row, @composer, now: departure(row, moment))
+        letters.each do |row, letter|
           departed = @patience.ride { Records.db.transaction { record(outcome, moment) && depart(row, letter, moment) } }
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
         @patience.ride { Records.db.transaction { record(outcome, moment) } }
+      end
+
+      def compose(row, load, moment)
+        @checkpoints.reach(:claimed, row)
+        load.compose(row, @composer, now: departure(row, moment))
       end
 
       def hand_over(row, letter, load)

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "sequel"
+
 module NimbleLetter
   module Post
     # Rides out a database that goes away and comes back. Only for work that is safe to begin again.

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+# The real MariaDB for every example outside of spec/core. Each example runs in a transaction that is taken back, unless it
+# is marked `:processes`: then other processes must see its rows, and all tables are emptied afterwards.
+module TestDatabase
+  class << self
+    def configuration
+      @configuration ||= Configuration.new(ENV.to_h.merge(
+        "NIMBLE_VAR" => ENV.fetch("NIMBLE_TEST_VAR", "var-test"), "NIMBLE_DATABASE" => "nimble_letter_test",
+        "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s
+      ))
+    end
+
+    def start
+      return if @started
+
+      @started = true
+      server = Processes::DatabaseServer.new(configuration)
+      pid = server.start
+      at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
+      Records.connect(configuration)
+      name = configuration.database
+      Records.db.run("DROP DATABASE IF EXISTS `#{name}`")
+      Records.db.run("CREATE DATABASE `#{name}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+      Records.db.disconnect
+      Records.migrate
+    end
+
+    def empty
+      Records.db.synchronize do
+        Records.db.run("SET FOREIGN_KEY_CHECKS=0")
+        (Records.db.tables - [:schema_info]).each { |table| Records.db[table].truncate unless Records.db[table].empty? }
+        Records.db.run("SET FOREIGN_KEY_CHECKS=1")
+      end
+      FileUtils.rm_rf(configuration.maildir)
+    end
+  end
+end
+
+RSpec.configure do |config|
+  config.define_derived_metadata(file_path: %r{/spec/(records|work|post|web|practice|processes)/}) { |metadata| metadata[:database] = true }
+  config.before(:context, :database) { TestDatabase.start }
+  config.around(:each, :database) do |example|
+    if example.metadata[:processes]
+      TestDatabase.empty
+      example.run
+      TestDatabase.empty
+    else
+      Records.db.transaction(rollback: :always, auto_savepoint: true) { example.run }
+    end
+  end
+end
