@@ -27,7 +27,7 @@ module NimbleLetter
       def make_companies
         Words::COMPANIES.flat_map do |type, rule|
           fronts, backs = rule[:parts]
-          fronts.product(backs).shuffle(random: @random).first(rule[:count]).map do |front, back|
+          fronts.product(backs).sample(rule[:count], random: @random).map do |front, back|
             name = "#{"The " if type == "restaurant" && chance(0.4)}#{front.tr("-", " ")} #{back}"
             Records::Company.create(name: name, type: type, city: pick(Words::CITIES), created_at: @since)
           end
@@ -41,11 +41,11 @@ module NimbleLetter
         created = @since - @random.rand(1..400) * 86_400
         standing = standing_for(company)
         values = {company_id: company&.id, owner_id: chance(0.96) ? pick(@owners.first(3)) : nil, standing: standing, title: chance(0.05) ? pick(%w[Dr Prof.]) : nil,
-          first_name: chance(0.035) ? nil : first, last_name: last, city: chance(0.03) ? nil : (company&.city || pick(Words::CITIES)), country: country, time_zone: zone,
-          job_title: company && pick(Words::JOBS.fetch(company.type)), email: chance(0.02) ? nil : address(first, last, company, n), phone: chance(0.6) ? format("01632 960%03d", n % 1000) : nil,
-          consent: pick(%w[yes yes yes unknown unknown unknown unknown unknown no]), consent_at: created, do_not_mail: chance(0.012), address_failed: false,
-          fitted_on: (standing == "client" || standing == "former_client") ? (created.to_date + @random.rand(10..200)) : nil, created_at: created, updated_at: created,
-          last_activity_at: nil, last_activity_kind: nil, version: 1}
+                  first_name: chance(0.035) ? nil : first, last_name: last, city: chance(0.03) ? nil : (company&.city || pick(Words::CITIES)), country: country, time_zone: zone,
+                  job_title: company && pick(Words::JOBS.fetch(company.type)), email: chance(0.02) ? nil : address(first, last, company, n), phone: chance(0.6) ? format("01632 960%03d", n % 1000) : nil,
+                  consent: pick(%w[yes yes yes unknown unknown unknown unknown unknown no]), consent_at: created, do_not_mail: chance(0.012), address_failed: false,
+                  fitted_on: (standing == "client" || standing == "former_client") ? (created.to_date + @random.rand(10..200)) : nil, created_at: created, updated_at: created,
+                  last_activity_at: nil, last_activity_kind: nil, version: 1}
         Records::Person.with_folds(values, company_name: company&.name).merge(tags: tags)
       end
 

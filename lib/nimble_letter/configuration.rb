@@ -25,7 +25,8 @@ module NimbleLetter
 
     def socket = File.join(var, "db.sock")
 
-    def maildir = File.join(var, "maildir")
+    # Each database has its own, so that several can share one folder.
+    def maildir = File.join(var, "maildir-#{database}")
 
     # Signs sessions, links and the way out. Made once and kept, so that links in sent letters go on working.
     def secret = @secret ||= kept("secret") { SecureRandom.hex(64) }

@@ -5,7 +5,7 @@ require "rbconfig"
 
 RSpec.describe "the core" do
   # Loads every file of the core in a process of its own and reports what came along.
-  PROBE = <<~'RUBY'
+  probe = <<~'RUBY'
     require "date"
     require "./lib/nimble_letter"
     NimbleLetter.loader.eager_load_namespace(NimbleLetter::Core)
@@ -24,14 +24,14 @@ RSpec.describe "the core" do
   RUBY
 
   it "loads and runs without database, web, mail transport or clock" do
-    out, status = Open3.capture2e(RbConfig.ruby, "-e", PROBE, chdir: ROOT)
+    out, status = Open3.capture2e(RbConfig.ruby, "-e", probe, chdir: ROOT)
 
     expect(status).to be_success, out
     expect(out).to eq("loaded: \n")
   end
 
   it "would notice a clock that sneaked in" do
-    out, status = Open3.capture2e(RbConfig.ruby, "-e", "#{PROBE}\nTime.now", chdir: ROOT)
+    out, status = Open3.capture2e(RbConfig.ruby, "-e", "#{probe}\nTime.now", chdir: ROOT)
 
     expect(status).not_to be_success
     expect(out).to include("the core asked the clock")

@@ -47,7 +47,7 @@ RSpec.describe "taking in what came back" do
   end
 
   it "tells an out-of-office apart: nobody leaves, nothing counts as a reply" do
-    incoming = take_in(answer("I am away.", in_reply_to: "<#{letter.message_id}>", "Auto-Submitted" => "auto-replied"))
+    incoming = take_in(answer("I am away.", :in_reply_to => "<#{letter.message_id}>", "Auto-Submitted" => "auto-replied"))
 
     expect(incoming.kind).to eq("automatic")
     expect(Records::Member.first.state).to eq("active")

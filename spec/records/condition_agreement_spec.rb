@@ -2,7 +2,7 @@
 
 # The two readers of a condition must agree on every record: random trees over random people.
 RSpec.describe "a condition in SQL and in memory" do
-  G = PropCheck::Generators
+  let(:g) { PropCheck::Generators }
 
   let(:random) { Random.new(RSpec.configuration.seed) }
   let(:today) { Date.new(2026, 5, 12) }
@@ -42,7 +42,7 @@ RSpec.describe "a condition in SQL and in memory" do
   # Every operator of every field, with values that are there, nearly there, and not there.
   def field_test
     fields = Core::Fields::Standard.catalogue.for(:condition)
-    G.one_of(*fields.flat_map { |field| Core::Conditions::Operators.for(field.type).map { |is, needs| G.constant([field, is, needs]) } }).bind do |(field, is, needs)|
+    g.one_of(*fields.flat_map { |field| Core::Conditions::Operators.for(field.type).map { |is, needs| g.constant([field, is, needs]) } }).bind do |(field, is, needs)|
       value(field, needs).map { |given| {"field" => field.key, "is" => is, "value" => given}.compact }
     end
   end
@@ -50,32 +50,32 @@ RSpec.describe "a condition in SQL and in memory" do
   def value(field, needs)
     given = words.compact.reject { |word| word.strip.empty? }
     one = case field.type
-    when :choice then G.one_of(*field.choices.keys.map { |key| G.constant(key) })
-    when :reference then G.one_of(G.constant("me"), *Records::Account.select_map(:id).map { |id| G.constant(id) })
-    when :tags then G.one_of(*tags.map { |tag| G.constant(tag) })
-    else G.one_of(*(given + %w[yo % _ ana]).map { |word| G.constant(word) })
+    when :choice then g.one_of(*field.choices.keys.map { |key| g.constant(key) })
+    when :reference then g.one_of(g.constant("me"), *Records::Account.select_map(:id).map { |id| g.constant(id) })
+    when :tags then g.one_of(*tags.map { |tag| g.constant(tag) })
+    else g.one_of(*(given + %w[yo % _ ana]).map { |word| g.constant(word) })
     end
     case needs
-    when :none then G.constant(nil)
-    when :list then G.array(one, min: 1, max: 3)
+    when :none then g.constant(nil)
+    when :list then g.array(one, min: 1, max: 3)
     when :text then one
-    when :days then G.one_of(*[1, 2, 30, 31, 365].map { |days| G.constant(days) })
-    when :date then G.one_of(*[-30, -1, 0, 1, 30].map { |days| G.constant((today + days).iso8601) })
+    when :days then g.one_of(*[1, 2, 30, 31, 365].map { |days| g.constant(days) })
+    when :date then g.one_of(*[-30, -1, 0, 1, 30].map { |days| g.constant((today + days).iso8601) })
     end
   end
 
   def activity_test
-    G.fixed_hash(activity: G.one_of(*Core::Conditions::Operators::ACTIVITIES.keys.map { |key| G.constant(key) }), days: G.one_of(G.constant(nil), G.constant(1), G.constant(7), G.constant(90)),
-      least: G.choose(1..3), letter: G.one_of(G.constant(nil), G.constant(1))).map do |given|
+    g.fixed_hash(activity: g.one_of(*Core::Conditions::Operators::ACTIVITIES.keys.map { |key| g.constant(key) }), days: g.one_of(g.constant(nil), g.constant(1), g.constant(7), g.constant(90)),
+      least: g.choose(1..3), letter: g.one_of(g.constant(nil), g.constant(1))).map do |given|
       {"activity" => given[:activity], "within_days" => given[:days], "at_least" => given[:least], "letter_id" => given[:letter]}.compact
     end
   end
 
   def tree(depth)
-    leaf = G.one_of(field_test, field_test, activity_test)
+    leaf = g.one_of(field_test, field_test, activity_test)
     return leaf if depth.zero?
 
-    G.one_of(leaf, G.array(tree(depth - 1), max: 3).map { |parts| {"all" => parts} }, G.array(tree(depth - 1), max: 3).map { |parts| {"any" => parts} }, tree(depth - 1).map { |part| {"not" => part} })
+    g.one_of(leaf, g.array(tree(depth - 1), max: 3).map { |parts| {"all" => parts} }, g.array(tree(depth - 1), max: 3).map { |parts| {"any" => parts} }, tree(depth - 1).map { |part| {"not" => part} })
   end
 
   it "picks the same people" do

@@ -4,7 +4,7 @@ require "sisimai"
 
 module NimbleLetter
   module Post
-    # Reads delivery reports (RFC 3464) and complaints (RFC 5965) through Sisimai.
+    # Reads delivery reports (RFC 3464) through Sisimai, and complaints through ComplaintReader.
     module BounceReader
       # event: "bounced" (for good), "bounced_softly" or "complained"
       Bounce = Struct.new(:event, :recipient, :message_id, :words) do
@@ -19,11 +19,11 @@ module NimbleLetter
       def self.read(path, mail)
         return unless mail.mime_type == "multipart/report" || mail.from&.first.to_s.match?(DAEMON)
 
+        complaint = ComplaintReader.read(mail)
+        return complaint if complaint
+
         report = Sisimai.rise(path, delivered: false)&.first or return
-        event = if report.reason == "feedback" then "complained"
-        else
-          report.hardbounce ? "bounced" : "bounced_softly"
-        end
+        event = report.hardbounce ? "bounced" : "bounced_softly"
         Bounce.new(event, report.recipient.address, report.messageid.to_s.empty? ? nil : report.messageid, report.diagnosticcode.to_s[0, 300])
       end
     end

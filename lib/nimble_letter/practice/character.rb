@@ -39,37 +39,39 @@ module NimbleLetter
 
       def dropping = []
 
-      def glancer = [chance(0.75) { open(span(0.3, 20)) }, chance(0.2) { open(span(21, 60)) }]
+      def glancer = [chance(0.75) { look(span(0.3, 20)) }, chance(0.2) { look(span(21, 60)) }]
 
       def reader
         first = span(0.2, 14)
-        [open(first), chance(0.6) { click(first + 40) }, chance(0.25) { open(first + span(3, 30)) }]
+        [look(first), chance(0.6) { click(first + 40) }, chance(0.25) { look(first + span(3, 30)) }]
       end
 
       def keen
         first = span(0.1, 7)
-        [open(first), chance(0.8) { click(first + 55) }, chance(0.5) { reply(first + span(0.2, 3), :warm) }]
+        [look(first), chance(0.8) { click(first + 55) }, chance(0.5) { reply(first + span(0.2, 3), :warm) }]
       end
 
       def correspondent
         first = span(0.3, 26)
-        [open(first), chance(0.6) { reply(first + span(0.1, 5), pick(%i[warm later later no])) }]
+        [look(first), chance(0.6) { reply(first + span(0.1, 5), pick(%i[warm later later no])) }]
       end
 
-      def away = [mail(MINUTE, ReplyMail.out_of_office(@mail, @address, @at)), open(span(80, 150))]
+      def answering = [look(30 * MINUTE), click(31 * MINUTE), reply(HOUR, :warm)]
+
+      def away = [mail(MINUTE, ReplyMail.out_of_office(@mail, @address, @at)), look(span(80, 150))]
 
       def failing = [mail(3 * MINUTE, ReplyMail.bounce(@mail, @address, @at))]
 
       def leaver
         first = span(0.5, 9)
-        [open(first), Reaction.new(@at + first + 90, "unsubscribe", {"url" => way_out, "agent" => READER})]
+        [look(first), Reaction.new(@at + first + 90, "unsubscribe", {"url" => way_out, "agent" => READER})]
       end
 
-      def naysayer = [open(HOUR), reply(HOUR + 5 * MINUTE, :stop)]
+      def naysayer = [look(HOUR), reply(HOUR + 5 * MINUTE, :stop)]
 
-      def scanned = [open(4, SCANNER), click(5, SCANNER), *glancer]
+      def scanned = [look(4, SCANNER), click(5, SCANNER), *glancer]
 
-      def open(after, agent = READER) = (url = page.at_css("img")&.[]("src")) && Reaction.new(@at + after, "open", {"url" => url, "agent" => agent})
+      def look(after, agent = READER) = (url = page.at_css("img")&.[]("src")) && Reaction.new(@at + after, "open", {"url" => url, "agent" => agent})
 
       def click(after, agent = READER)
         links = page.css("a").map { |a| a["href"] }.select { |href| href.include?("/c/") }

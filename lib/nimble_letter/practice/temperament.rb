@@ -11,8 +11,9 @@ module NimbleLetter
       SHARES = {
         silent: 370, glancer: 275, reader: 145, keen: 55, correspondent: 45, away: 35, failing: 18, refusing: 8, leaver: 12, naysayer: 7, scanned: 30
       }.freeze
-      # Only on request: a server that is busy, and one that hangs up after taking the letter.
-      ON_REQUEST = %i[busy dropping].freeze
+      # Only on request: somebody who always answers the first letter warmly, a server that is busy, and one that hangs up
+      # after taking the letter.
+      ON_REQUEST = %i[answering busy dropping].freeze
 
       # @return [Symbol]
       def self.of(address, seed)

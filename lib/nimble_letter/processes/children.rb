@@ -27,6 +27,14 @@ module NimbleLetter
         pid
       end
 
+      # Runs a part to its end.
+      # @return [Boolean] whether it ended well
+      def finish(part)
+        pid = start(part)
+        @pids.delete(part)
+        Process.wait2(pid).last.success?
+      end
+
       # @return [String, nil] the part that has ended by itself
       def ended = @pids.find { |_, pid| Process.wait(pid, Process::WNOHANG) }&.first
 

@@ -13,11 +13,22 @@ module NimbleLetter
         when "web" then WebServer.new(configuration).run
         when "worker" then WorkerLoop.new(configuration).run
         when "post-office" then PostOfficeServer.new(configuration).run
+        when "demo" then build_demo(configuration)
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
         when "screenshots" then Screenshots.new(configuration).take
-        else raise Invalid.new("Run one of: web, worker, post-office, start, screenshots.", code: :unknown_part)
+        else raise Invalid.new("Run one of: web, worker, post-office, demo, start, screenshots.", code: :unknown_part)
         end
       end
+
+      # Builds the demo anew on a database that runs already or is started for it.
+      def self.build_demo(configuration)
+        server = DatabaseServer.new(configuration)
+        pid = server.start
+        DemoData.new(configuration, say: ->(line) { puts line }).prepare(fresh: true)
+      ensure
+        server.stop(pid) if pid
+      end
+      private_class_method :build_demo
     end
   end
 end

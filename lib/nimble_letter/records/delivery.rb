@@ -5,6 +5,7 @@ module NimbleLetter
     # One letter to one member, from planned to sent or not (DESIGN 4.7).
     class Delivery < Sequel::Model(:deliveries)
       extend JsonColumn
+
       json_column :links
 
       many_to_one :member

@@ -5,6 +5,7 @@ module NimbleLetter
     # What happened; appended and never edited.
     class Event < Sequel::Model(:events)
       extend JsonColumn
+
       json_column :data
 
       dataset_module do

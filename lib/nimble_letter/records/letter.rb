@@ -6,6 +6,7 @@ module NimbleLetter
     class Letter < Sequel::Model(:letters)
       extend JsonColumn
       include Versioned
+
       json_column :subject, :preview, :body
 
       many_to_one :account

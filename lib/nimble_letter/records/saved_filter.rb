@@ -6,6 +6,7 @@ module NimbleLetter
     class SavedFilter < Sequel::Model(:saved_filters)
       extend JsonColumn
       include Versioned
+
       json_column :condition
 
       def validate

@@ -6,6 +6,7 @@ module NimbleLetter
     class Sequence < Sequel::Model(:sequences)
       extend JsonColumn
       include Versioned
+
       json_column :audience, :sender, :leave_on
 
       STATES = %w[draft running paused stopped ended].freeze

@@ -11,6 +11,7 @@ module NimbleLetter
       MAX_BODY_BYTES = 6 * 1024 * 1024
       STATUS = {Invalid => 422, NotFound => 404, Conflict => 409}.freeze
 
+      set :environment, :production
       set :show_exceptions, false
       set :raise_errors, false
       set :host_authorization, {permitted_hosts: []}
@@ -89,7 +90,7 @@ module NimbleLetter
           Render.json(object)
         end
 
-        def find(model, id, what) = model[Integer(id, exception: false)] || raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
+        def fetch_record(model, id, what) = model[Integer(id, exception: false)] || raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
 
         def admin!
           raise Invalid.new("Only an admin may do this.", code: :admins_only) unless account.admin?

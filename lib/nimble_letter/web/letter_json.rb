@@ -30,7 +30,7 @@ module NimbleLetter
       end
 
       def self.used_in(ids, states: Records::Sequence::STATES)
-        Records.db[:steps].join(:sequences, id: :sequence_id).where(letter_id: ids, Sequel[:sequences][:state] => states)
+        Records.db[:steps].join(:sequences, id: :sequence_id).where(:letter_id => ids, Sequel[:sequences][:state] => states)
           .distinct.select(:letter_id, Sequel[:sequences][:id], Sequel[:sequences][:name]).all.group_by { |row| row[:letter_id] }
           .transform_values { |rows| rows.map { |row| row.slice(:id, :name) } }
       end

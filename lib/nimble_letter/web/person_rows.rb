@@ -28,7 +28,7 @@ module NimbleLetter
       private_class_method :row
 
       def self.now_in(ids)
-        Records::Member.where(person_id: ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])
+        Records::Member.where(:person_id => ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])
           .select_hash(:person_id, Sequel[:sequences][:name])
       end
       private_class_method :now_in

@@ -11,9 +11,12 @@ module NimbleLetter
       PIXEL = ["47494638396101000100800000000000ffffff21f90401000000002c000000000100010000020144003b"].pack("H*").freeze
 
       set :views, File.join(__dir__, "views")
+      set :environment, :production
       set :show_exceptions, false
       set :host_authorization, {permitted_hosts: []}
       disable :static, :sessions, :logging, :protection
+
+      not_found { erb :not_ours }
 
       get "/o/:token.gif" do
         delivery, = delivery_for(:open)
@@ -27,7 +30,7 @@ module NimbleLetter
         delivery, link = delivery_for(:click)
         # The address comes from the letter as it was sent, never from the request: no open redirect.
         href = delivery&.links&.[](link.to_i)
-        halt 404, erb(:not_ours) unless href
+        halt 404 unless href
         note("clicked", delivery, link: href)
         redirect href, 302
       end
@@ -35,14 +38,14 @@ module NimbleLetter
       # RFC 8058 3.2: a GET must not take anybody off, since scanners follow links.
       get "/u/:token" do
         @delivery, = delivery_for(:unsubscribe)
-        halt 404, erb(:not_ours) unless @delivery
+        halt 404 unless @delivery
         @firm = Records::Firm.current
         erb :way_out
       end
 
       post "/u/:token" do
         delivery, = delivery_for(:unsubscribe)
-        halt 404, erb(:not_ours) unless delivery
+        halt 404 unless delivery
         unsubscribe(delivery)
         @firm = Records::Firm.current
         erb :gone

@@ -16,7 +16,7 @@ module NimbleLetter
 
       def self.row(reply, person, delivery, conversion)
         {**reply.values.slice(*COLUMNS), name: person&.name || reply.from_name || reply.from_address, company: person&.company&.name, answers: delivery && answers(delivery),
-         member: delivery && member(delivery.member), conversion: conversion}
+                                         member: delivery && member(delivery.member), conversion: conversion}
       end
       private_class_method :row
 

@@ -13,7 +13,7 @@ module NimbleLetter
       # @return [Hash] see Sequence in openapi.yaml
       def write
         {**@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at), audience: @sequence.audience, audience_words: audience_words,
-         sender: @sequence.sender, sender_words: sender_words, leave_on: @sequence.leave_on, steps: steps, sieve: sieve, days_off: days_off}
+                                                                                                      sender: @sequence.sender, sender_words: sender_words, leave_on: @sequence.leave_on, steps: steps, sieve: sieve, days_off: days_off}
       end
 
       private
@@ -49,8 +49,8 @@ module NimbleLetter
       def step(step, date, first, states, gaps)
         count = ->(names = nil) { states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 } }
         {**step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone), letter: step.letter&.name, subject: step.letter&.document(:subject)&.summary,
-         day: (date - first).to_i, date: date, reading_minutes: reading_minutes(step.letter), links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
-         counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
+                                                                                                day: (date - first).to_i, date: date, reading_minutes: reading_minutes(step.letter), links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
+                                                                                                counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
       end
 
       def gaps_by_step

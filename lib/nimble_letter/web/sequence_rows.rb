@@ -14,7 +14,7 @@ module NimbleLetter
         sequences.map do |sequence|
           own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
           {**sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at), steps: steps.fetch(sequence.id, 0), people: people.fetch(sequence.id, 0),
-           planned: own.values.sum, sent: own.fetch("sent", 0), in_doubt: own.fetch("in_doubt", 0), replied: replied.fetch(sequence.id, 0)}
+                                                                                             planned: own.values.sum, sent: own.fetch("sent", 0), in_doubt: own.fetch("in_doubt", 0), replied: replied.fetch(sequence.id, 0)}
         end
       end
     end

@@ -12,6 +12,7 @@ module NimbleLetter
       LOCKED_MINUTES = 15
 
       plugin :middleware
+      plugin :json_parser, content_type_regexp: %r{\Aapplication/json\b}i
       plugin :rodauth, json: :only, csrf: false do
         db { Records.db }
         enable :login, :logout, :lockout, :json

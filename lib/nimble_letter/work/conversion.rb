@@ -27,7 +27,7 @@ module NimbleLetter
 
       # @return [Sequel::Dataset] the conversion of a reply
       def self.of(incoming)
-        Records::Event.where(kind: "converted", person_id: incoming.person_id, Sequel.function(:json_value, :data, "$.incoming_id") => incoming.id.to_s)
+        Records::Event.where(:kind => "converted", :person_id => incoming.person_id, Sequel.function(:json_value, :data, "$.incoming_id") => incoming.id.to_s)
       end
     end
   end

@@ -49,8 +49,8 @@ module NimbleLetter
       end
 
       def mark_person
-        changes = MARKS.fetch(@kind, {}).dup
-        changes.merge!(last_activity_at: @at, last_activity_kind: @kind) if BY_PERSON.include?(@kind)
+        changes = MARKS.fetch(@kind, {})
+        changes = changes.merge(last_activity_at: @at, last_activity_kind: @kind) if BY_PERSON.include?(@kind)
         Records.db[:people].where(id: @person_id).update(changes) if changes.any?
       end
 

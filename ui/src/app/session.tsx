@@ -49,10 +49,11 @@ export function useSignIn() {
       const words = (answer as { error?: unknown }).error
       throw typeof words === 'string' ? new Error(words) : problemOf(response.status, answer)
     }
-    await client.resetQueries()
+    if (path === '/auth/login') await client.resetQueries()
   }
   return {
     signIn: (email: string, password: string, csrf: string) => post('/auth/login', { email, password }, csrf),
-    signOut: (csrf: string) => post('/auth/logout', {}, csrf),
+    // A new page begins a new session; answers still on their way must not mix with it.
+    signOut: (csrf: string) => post('/auth/logout', {}, csrf).then(() => window.location.assign('/')),
   }
 }

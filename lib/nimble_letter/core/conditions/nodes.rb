@@ -15,7 +15,7 @@ module NimbleLetter
               freeze
             end
             define_method(:values) { names.map { |name| public_send(name) } }
-            define_method(:==) { |other| other.class == self.class && other.values == values }
+            define_method(:==) { |other| other.instance_of?(self.class) && other.values == values }
             alias_method :eql?, :==
             define_method(:hash) { [self.class, values].hash }
           end

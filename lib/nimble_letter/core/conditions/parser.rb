@@ -39,8 +39,8 @@ module NimbleLetter
           wrong("A condition is an object", at) unless json.is_a?(Hash)
           wrong("A condition may be nested #{MAX_DEPTH} levels deep", at) if depth > MAX_DEPTH
           json = json.transform_keys(&:to_s)
-          if json.key?("all") then group(Nodes::All, json["all"], "#{at}.all", depth)
-          elsif json.key?("any") then group(Nodes::Any, json["any"], "#{at}.any", depth)
+          if json.key?("all") then branch(Nodes::All, json["all"], "#{at}.all", depth)
+          elsif json.key?("any") then branch(Nodes::Any, json["any"], "#{at}.any", depth)
           elsif json.key?("not") then Nodes::Not.new(part: node(json["not"], "#{at}.not", depth + 1))
           elsif json.key?("field") then counted(at) { field_test(json, at) }
           elsif json.key?("activity") then counted(at) { activity_test(json, at) }
@@ -49,7 +49,7 @@ module NimbleLetter
           end
         end
 
-        def group(kind, parts, at, depth)
+        def branch(kind, parts, at, depth)
           wrong("This needs a list of conditions", at) unless parts.is_a?(Array)
           kind.new(parts: parts.each_with_index.map { |part, i| node(part, "#{at}[#{i}]", depth + 1) })
         end

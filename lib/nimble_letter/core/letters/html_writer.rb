@@ -29,7 +29,7 @@ module NimbleLetter
             <body style="#{BODY}"><div style="display:none;max-height:0;overflow:hidden">#{h(TextWriter.line(merged.preview))}</div>
             <div style="max-width:600px">
             #{merged.blocks.map { |block| block(block) }.join("\n")}
-            #{signature(signature)}#{foot ? foot_html(foot) : ""}</div>#{pixel}</body></html>
+            #{signature(signature)}#{foot_html(foot) if foot}</div>#{pixel}</body></html>
           HTML
         end
 

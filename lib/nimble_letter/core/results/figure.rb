@@ -21,7 +21,7 @@ module NimbleLetter
         end
 
         # @return [Float, nil] share from 0.0 to 1.0
-        def rate = (base && base.positive?) ? count.fdiv(base) : nil
+        def rate = base&.positive? ? count.fdiv(base) : nil
 
         # @return [Array(Float, Float), nil] only where the base is small enough to need it
         def interval = (base && base < SMALL) ? Wilson.interval(count, base) : nil

@@ -7,11 +7,11 @@ module NimbleLetter
       module Deliveries
         def self.registered(app)
           app.get "/api/deliveries/:id" do
-            json(DeliveryJson.write(find(Records::Delivery, params[:id], "letter")))
+            json(DeliveryJson.write(fetch_record(Records::Delivery, params[:id], "letter")))
           end
 
           app.post "/api/deliveries/:id/settle" do
-            delivery = find(Records::Delivery, params[:id], "letter")
+            delivery = fetch_record(Records::Delivery, params[:id], "letter")
             Work::SettleDelivery.call(delivery, input[:verdict], moment: moment)
             json(DeliveryJson.write(delivery.refresh))
           end

@@ -17,7 +17,7 @@ module NimbleLetter
           end
 
           app.patch "/api/filters/:id" do
-            filter = find(Records::SavedFilter, params[:id], "filter")
+            filter = fetch_record(Records::SavedFilter, params[:id], "filter")
             Core::Conditions::Parser.new.parse!(input[:condition]) if input[:condition]
             changes = {name: input[:name]&.strip, condition: input[:condition]}.compact
             json(FilterJson.write(filter.change!(changes, version: input[:version], now: moment.now)))

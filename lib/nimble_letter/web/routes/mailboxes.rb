@@ -5,19 +5,22 @@ module NimbleLetter
     module Routes
       # /api/mailboxes
       module Mailboxes
-        def self.registered(app)
-          app.helpers do
-            def sent_today
-              midnight = Core::Calendar::Zones.instant(moment.firm.zone, moment.today, 0)
-              Records::Delivery.where(state: "sent").where { sent_at >= midnight }.group_and_count(:mailbox_id).as_hash(:mailbox_id, :count)
-            end
+        # What these routes share.
+        module Helpers
+          def sent_today
+            midnight = Core::Calendar::Zones.instant(moment.firm.zone, moment.today, 0)
+            Records::Delivery.where(state: "sent").where { sent_at >= midnight }.group_and_count(:mailbox_id).as_hash(:mailbox_id, :count)
           end
+        end
+
+        def self.registered(app)
+          app.helpers Helpers
 
           app.get("/api/mailboxes") { json(mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all, sent_today: sent_today)) }
 
           app.patch "/api/mailboxes/:id" do
             admin!
-            box = find(Records::Mailbox, params[:id], "mailbox").update(daily_limit: input[:daily_limit])
+            box = fetch_record(Records::Mailbox, params[:id], "mailbox").update(daily_limit: input[:daily_limit])
             json(MailboxJson.write([box], sent_today: sent_today).first)
           end
         end

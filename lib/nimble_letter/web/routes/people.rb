@@ -19,11 +19,11 @@ module NimbleLetter
           end
 
           app.get "/api/people/:id" do
-            json(PersonJson.write(find(Records::Person, params[:id], "person")))
+            json(PersonJson.write(fetch_record(Records::Person, params[:id], "person")))
           end
 
           app.patch "/api/people/:id" do
-            person = find(Records::Person, params[:id], "person")
+            person = fetch_record(Records::Person, params[:id], "person")
             raise Invalid.new("Say which version you changed.", at: "version") unless input[:version]
 
             Work::ChangePerson.call(person, PersonInput.columns(input, moment), version: input[:version], tags: input[:tags], moment: moment)
@@ -31,13 +31,13 @@ module NimbleLetter
           end
 
           app.get "/api/people/:id/history" do
-            person = find(Records::Person, params[:id], "person")
+            person = fetch_record(Records::Person, params[:id], "person")
             events, following = Records::Cursor.page(Records::Event.where(person_id: person.id).newest_first, time: :occurred_at, cursor: params["cursor"], limit: 50)
             json(entries: HistoryWords.new(events).entries, next_cursor: following)
           end
 
           app.post "/api/people/:id/notes" do
-            person = find(Records::Person, params[:id], "person")
+            person = fetch_record(Records::Person, params[:id], "person")
             Work::Happening.call("note", at: moment.now, person_id: person.id, account_id: account.id, data: {text: input[:text].strip})
             json({}, 201)
           end

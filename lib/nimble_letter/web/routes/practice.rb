@@ -7,17 +7,20 @@ module NimbleLetter
       module Practice
         STEPS = {"hour" => 3600, "day" => 86_400}.freeze
 
-        def self.registered(app)
-          app.helpers do
-            def clock_json(clock) = {now: clock.now, target: clock.target}
+        # What these routes share.
+        module Helpers
+          def clock_json(clock) = {now: clock.now, target: clock.target}
 
-            # The next letter or the next thing a character does; an hour when nothing is ahead.
-            def next_thing(now)
-              reaction = Records.db[:practice_reactions].where(done: false).where { at > now }.min(:at)
-              letter = Work::PostHold.current ? nil : Records::Delivery.where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id)).where { due_at > now }.min(:due_at)
-              [reaction, letter].compact.min || now + STEPS["hour"]
-            end
+          # The next letter or the next thing a character does; an hour when nothing is ahead.
+          def next_thing(now)
+            reaction = Records.db[:practice_reactions].where(done: false).where { at > now }.min(:at)
+            letter = Work::PostHold.current ? nil : Records::Delivery.where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id)).where { due_at > now }.min(:due_at)
+            [reaction, letter].compact.min || now + STEPS["hour"]
           end
+        end
+
+        def self.registered(app)
+          app.helpers Helpers
 
           app.get("/api/practice/clock") { json(clock_json(settings.clock)) }
 

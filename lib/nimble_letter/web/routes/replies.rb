@@ -9,14 +9,17 @@ module NimbleLetter
         # What each view of the screen shows.
         VIEWS = {"automatic" => {kind: %w[automatic bounce]}, "all" => {}}.freeze
 
-        def self.registered(app)
-          app.helpers do
-            def replies_shown(show)
-              return Records::Incoming.where(VIEWS[show]) if VIEWS.key?(show)
+        # What these routes share.
+        module Helpers
+          def replies_shown(show)
+            return Records::Incoming.where(VIEWS[show]) if VIEWS.key?(show)
 
-              Records::Incoming.where(kind: %w[reply unmatched unsubscribe], sort: show)
-            end
+            Records::Incoming.where(kind: %w[reply unmatched unsubscribe], sort: show)
           end
+        end
+
+        def self.registered(app)
+          app.helpers Helpers
 
           app.get "/api/replies" do
             rows, following = Records::Cursor.page(replies_shown(params["show"] || "new").newest_first, time: :received_at, cursor: params["cursor"], limit: PAGE)
@@ -25,12 +28,12 @@ module NimbleLetter
           end
 
           app.patch "/api/replies/:id" do
-            reply = find(Records::Incoming, params[:id], "reply")
+            reply = fetch_record(Records::Incoming, params[:id], "reply")
             json(ReplyJson.rows([reply.change!({sort: input[:sort]}, version: input[:version], now: moment.now)]).first)
           end
 
           app.post "/api/replies/:id/conversion" do
-            reply = find(Records::Incoming, params[:id], "reply")
+            reply = fetch_record(Records::Incoming, params[:id], "reply")
             Work::Conversion.call(reply, label: input[:label].strip, value_pence: input[:value_pence], moment: moment)
             json(ReplyJson.rows([reply.refresh]).first, 201)
           end

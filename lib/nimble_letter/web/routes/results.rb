@@ -15,11 +15,11 @@ module NimbleLetter
           end
 
           app.get "/api/sequences/:id/results" do
-            json(Work::Results.new(find(Records::Sequence, params[:id], "sequence")).call)
+            json(Work::Results.new(fetch_record(Records::Sequence, params[:id], "sequence")).call)
           end
 
           app.get "/api/sequences/:id/results/people" do
-            results = Work::Results.new(find(Records::Sequence, params[:id], "sequence"))
+            results = Work::Results.new(fetch_record(Records::Sequence, params[:id], "sequence"))
             json(PersonRows.page(results.people_of(params["figure"], step_id: params["step_id"]&.to_i), cursor: params["cursor"]))
           end
         end

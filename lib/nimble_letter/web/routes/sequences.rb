@@ -17,31 +17,31 @@ module NimbleLetter
           end
 
           app.get "/api/sequences/:id" do
-            json(SequenceJson.new(find(Records::Sequence, params[:id], "sequence"), moment).write)
+            json(SequenceJson.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment).write)
           end
 
           app.patch "/api/sequences/:id" do
-            sequence = Work::PlanSequence.change(find(Records::Sequence, params[:id], "sequence"), input, moment: moment)
+            sequence = Work::PlanSequence.change(fetch_record(Records::Sequence, params[:id], "sequence"), input, moment: moment)
             json(SequenceJson.new(sequence, moment).write)
           end
 
           app.get "/api/sequences/:id/ready" do
-            json(Work::ReadyCheck.new(find(Records::Sequence, params[:id], "sequence"), moment).call)
+            json(Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment).call)
           end
 
           app.post "/api/sequences/:id/start" do
-            sequence = find(Records::Sequence, params[:id], "sequence")
+            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], moment: moment)
             json(SequenceJson.new(sequence.refresh, moment).write)
           end
 
           app.post "/api/sequences/:id/move" do
-            sequence = Work::RunSequence.call(find(Records::Sequence, params[:id], "sequence"), input[:move], moment: moment)
+            sequence = Work::RunSequence.call(fetch_record(Records::Sequence, params[:id], "sequence"), input[:move], moment: moment)
             json(SequenceJson.new(sequence.refresh, moment).write)
           end
 
           app.get "/api/sequences/:id/members" do
-            sequence = find(Records::Sequence, params[:id], "sequence")
+            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             members = sequence.members_dataset
             members = members.where(status: params["status"]) if params["status"]
             page = members.where(Sequel[:id] > params["after"].to_i).order(:id).limit(MEMBERS + 1).all
@@ -49,7 +49,7 @@ module NimbleLetter
           end
 
           app.patch "/api/members/:id" do
-            member = find(Records::Member, params[:id], "member")
+            member = fetch_record(Records::Member, params[:id], "member")
             Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]
             Records.db.transaction { Work::Leaving.call(member.lock!, "taken_out", at: moment.now, account_id: account.id) } if input[:take_out]
             json(MemberJson.rows([member.refresh]).first)

@@ -5,15 +5,18 @@ module NimbleLetter
     module Routes
       # /api/steps/:id/stack: the actual letters of one step
       module Stack
-        def self.registered(app)
-          app.helpers do
-            def stack
-              @step = find(Records::Step, params[:id], "step")
-              raise Invalid.new("This step has no letter yet.", code: :no_letter) unless @step.letter
+        # What these routes share.
+        module Helpers
+          def stack
+            @step = fetch_record(Records::Step, params[:id], "step")
+            raise Invalid.new("This step has no letter yet.", code: :no_letter) unless @step.letter
 
-              Work::Stack.new(@step, moment)
-            end
+            Work::Stack.new(@step, moment)
           end
+        end
+
+        def self.registered(app)
+          app.helpers Helpers
 
           app.get "/api/steps/:id/stack" do
             list = stack.list(after: params["after"].to_i)
@@ -23,11 +26,11 @@ module NimbleLetter
           end
 
           app.get "/api/steps/:id/stack/:person_id" do
-            json(stack.letter(find(Records::Person, params[:person_id], "person")))
+            json(stack.letter(fetch_record(Records::Person, params[:person_id], "person")))
           end
 
           app.put "/api/steps/:id/stack/:person_id" do
-            person = find(Records::Person, params[:person_id], "person")
+            person = fetch_record(Records::Person, params[:person_id], "person")
             stack.then do |letters|
               letters.write_line(person, input[:line])
               json(letters.letter(person))

@@ -9,7 +9,7 @@ export function SievePanel({ sieve, onOpen }: { sieve: Shape<'Sieve'>; onOpen: (
   const bar = (part: string, count: number, words: string, tone: string) => (
     <button
       type="button"
-      className={`block mx-auto h-[22px] text-white text-xs font-semibold ${tone} hover:brightness-110`}
+      className={`block mx-auto h-6 text-white text-xs font-semibold ${tone} hover:brightness-110`}
       style={{ width: width(count) }}
       onClick={() => onOpen(part, words)}
     >
@@ -27,7 +27,7 @@ export function SievePanel({ sieve, onOpen }: { sieve: Shape<'Sieve'>; onOpen: (
               key={reason.key}
               type="button"
               disabled={reason.count === 0}
-              className="flex w-full justify-between px-0.5 py-[3px] text-[13px] enabled:hover:bg-base-200"
+              className="flex w-full justify-between px-0.5 py-0.5 min-h-6 text-[13px] enabled:hover:bg-base-200"
               onClick={() => onOpen(reason.key, reason.words)}
             >
               <span className="muted">{reason.words}</span>

@@ -23,7 +23,10 @@ function Section({ title, more, children }: { title: string; more?: ReactNode; c
 
 function SequenceLine({ sequence }: { sequence: Shape<'SequenceRow'> }) {
   return (
-    <Link to={`/sequences/${sequence.id}`} className="row-link grid grid-cols-[1fr_auto] items-baseline gap-x-3 py-2 border-b border-base-300/60 px-1">
+    <Link
+      to={`/sequences/${sequence.id}`}
+      className="row-link grid grid-cols-[1fr_auto] items-baseline gap-x-3 py-2 border-b border-base-300/60 px-1"
+    >
       <span className="font-semibold">{sequence.name}</span>
       <StateBadge state={sequence.state} />
       <span className="muted text-xs col-span-2">

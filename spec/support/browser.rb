@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+require "capybara/rspec"
+require "selenium-webdriver"
+require "axe-rspec"
+require "tmpdir"
+
+# Headless Chromium on the demo firm, which is built once for all examples in spec/system.
+module Browser
+  ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
+    --disable-sync --disable-dev-shm-usage --window-size=1280,800].freeze
+
+  class << self
+    def configuration
+      @configuration ||= Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => TestDatabase.configuration.var, "NIMBLE_DATABASE" => "nimble_letter_demo", "PORT" => Processes::Ports.any.to_s,
+        "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => TestDatabase.configuration.db_port.to_s))
+    end
+
+    def open
+      return if @children
+
+      TestDatabase.start
+      build = Processes::Children.new(configuration)
+      raise "the demo was not built: see #{configuration.var}/processes.log" unless build.finish("demo")
+
+      @children = Processes::Children.new(configuration)
+      @children.start("post-office", port: configuration.smtp_port)
+      @children.start("web", port: configuration.port)
+      @children.start("worker")
+      Capybara.app_host = configuration.public_url
+      at_exit { @children.stop }
+    end
+  end
+end
+
+Selenium::WebDriver.logger.level = :error
+Capybara.register_driver(:chromium) do |app|
+  options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium")
+  options.add_option("goog:loggingPrefs", {browser: "ALL"})
+  [*Browser::ARGUMENTS, "--user-data-dir=#{Dir.mktmpdir("nimble-browser")}"].each { |argument| options.add_argument(argument) }
+  Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+end
+Capybara.configure do |config|
+  config.run_server = false
+  config.default_driver = :chromium
+  config.default_max_wait_time = 10
+  config.enable_aria_label = true
+end
+
+# What a person does on the page.
+module OnThePage
+  def sign_in_as_maren
+    visit "/"
+    return if page.has_css?("nav[aria-label=Places]", wait: 1)
+
+    click_button "Fill in Maren’s sign-in"
+    click_button "Sign in"
+    expect(page).to have_css("nav[aria-label=Places]")
+  end
+
+  # The page itself, so that keys are not typed into a field.
+  def press(*keys) = find("body").send_keys(*keys)
+
+  def clock_words = find("[data-testid=practice-clock]").text
+
+  def move_clock(button)
+    before = clock_words
+    click_button button
+    expect(page).to have_no_css("[data-testid=practice-clock]", exact_text: before, wait: 60)
+    expect(page).to have_button(button, disabled: false, wait: 60)
+  end
+
+  def choose_in_sentence(opener, field)
+    click_button opener
+    within("[role=dialog]") { click_button field, exact: true }
+  end
+end
+
+RSpec.configure do |config|
+  config.define_derived_metadata(file_path: %r{/spec/system/}) { |metadata| metadata[:type] = :feature }
+  config.include OnThePage, type: :feature
+  config.before(:context, type: :feature) { Browser.open }
+end
