@@ -114,7 +114,7 @@ RSpec.describe "from a shared record to a counted reply" do
       fill_in "Worth, in pounds", with: "240"
       click_button "Record it"
     end
-    click_button "Done"
+    within("nav[aria-label='Sorted as']") { click_button "Done" }
     expect(page).to have_text("Converted: visit booked, £240")
 
     # The figures agree, and each opens its people.

@@ -17,7 +17,7 @@ export function Header({
     <header className="flex items-end gap-4 mb-4 min-h-12">
       <div className="grow min-w-0">
         {over && (
-          <Link to={over.to} className="text-xs muted hover:underline">
+          <Link to={over.to} className="text-xs muted hover:underline inline-block min-h-6 leading-6">
             {over.words}
           </Link>
         )}

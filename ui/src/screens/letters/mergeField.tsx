@@ -16,7 +16,7 @@ function Chip({ node, updateAttributes, deleteNode }: NodeViewProps) {
         words={
           <>
             {label}
-            {fallback && <span className="font-normal opacity-80"> or “{fallback}”</span>}
+            {fallback && <span className="font-normal"> or “{fallback}”</span>}
           </>
         }
         label={`Field ${label}`}

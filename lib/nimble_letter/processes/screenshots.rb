@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "tmpdir"
+
+module NimbleLetter
+  module Processes
+    # Takes one current picture of each main view from the demo firm as it is built, at 1280 by 800.
+    class Screenshots
+      FOLDER = File.join(ROOT, "docs", "screenshots")
+      WIDTH, HEIGHT = 1280, 800
+      ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
+        --disable-sync --disable-dev-shm-usage --hide-scrollbars].freeze
+
+      # name: file name; path: where to go; see: what must be there; act: what to do before
+      View = Struct.new(:name, :path, :see, :act, keyword_init: true)
+
+      def initialize(configuration)
+        @configuration = configuration
+      end
+
+      # Needs nothing running: database, demo and processes are started for it and ended after it.
+      def take
+        require "selenium-webdriver"
+        server = DatabaseServer.new(@configuration)
+        database = server.start
+        DemoData.new(@configuration).prepare(fresh: true)
+        children = Children.new(@configuration)
+        children.start("post-office", port: @configuration.smtp_port)
+        children.start("web", port: @configuration.port)
+        FileUtils.mkdir_p(FOLDER)
+        browse
+      ensure
+        @browser&.quit
+        children&.stop
+        server.stop(database) if database
+      end
+
+      private
+
+      def views
+        running = Records::Sequence.first(name: "Quieter dining rooms").id
+        draft = Records::Sequence.first(name: "Classrooms before summer")
+        letter = Records::Letter.first(name: "Before and after at table nine").id
+        person = Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
+        [
+          View.new(name: "today", path: "/", see: "section"), View.new(name: "people", path: "/people", see: "section[aria-label='Who a letter would reach']", act: :restaurant_leads),
+          View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"), View.new(name: "letters", path: "/letters", see: "tbody tr"),
+          View.new(name: "letter", path: "/letters/#{letter}", see: "article"), View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
+          View.new(name: "plan", path: "/sequences/#{running}", see: "aside article"), View.new(name: "members", path: "/sequences/#{running}/members", see: "tbody tr"),
+          View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: "article", act: :next_gap), View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside article", act: :start),
+          View.new(name: "replies", path: "/replies", see: "article"), View.new(name: "results", path: "/results", see: "tbody tr"),
+          View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"), View.new(name: "settings", path: "/settings", see: "tbody tr"),
+          View.new(name: "people-dark", path: "/people", see: "tbody tr", act: :dark), View.new(name: "plan-dark", path: "/sequences/#{running}", see: "aside article")
+        ]
+      end
+
+      def browse
+        options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: [*ARGUMENTS, "--user-data-dir=#{Dir.mktmpdir}"])
+        @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+        sign_in
+        views.each { |view| picture(view) }
+      end
+
+      def sign_in
+        go("/", "form")
+        fit
+        @browser.find_element(css: "button.word").click
+        @browser.find_element(css: "button[type=submit]").click
+        wait("nav[aria-label=Places]")
+      end
+
+      # The window is larger than the page by the browser's own frame.
+      def fit
+        size = @browser.execute_script("return [window.innerWidth, window.innerHeight]")
+        @browser.manage.window.resize_to(2 * WIDTH - size[0], 2 * HEIGHT - size[1]) if size != [WIDTH, HEIGHT]
+      end
+
+      def picture(view)
+        go(view.path, view.see)
+        send(view.act) if view.act
+        settle
+        @browser.save_screenshot(File.join(FOLDER, "#{view.name}.png"))
+      end
+
+      def restaurant_leads
+        Selenium::WebDriver::Support::Select.new(@browser.find_element(css: "select[aria-label='Saved filters']")).select_by(:text, "Restaurant leads")
+      end
+
+      def next_gap = @browser.find_element(css: "body").send_keys("g")
+
+      def start
+        @browser.find_element(css: "body").send_keys("s")
+        wait("dialog[open] li")
+      end
+
+      def dark
+        @browser.execute_script("localStorage.setItem('nimble.theme', 'night')")
+        go("/people", "tbody tr")
+      end
+
+      def go(path, see)
+        @browser.get("#{@configuration.public_url}#{path}")
+        wait(see)
+      end
+
+      def wait(css)
+        Selenium::WebDriver::Wait.new(timeout: 15).until { @browser.find_elements(css: css).any? }
+      end
+
+      # Fonts have come and nothing is loading any more.
+      def settle
+        Selenium::WebDriver::Wait.new(timeout: 15).until do
+          @browser.execute_script("return document.fonts.status === 'loaded' && !document.querySelector('[aria-label=Loading]')")
+        end
+      end
+    end
+  end
+end
