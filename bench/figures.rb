@@ -128,7 +128,7 @@ module Bench
 
   def letters(count = 2000)
     with_database do
-      require_relative "../spec/support/builders"
+      require_relative "../spec/support/builders_alone"
       extend ::Builders
 
       box = make_mailbox(daily_limit: count)

@@ -17,6 +17,7 @@ module NimbleLetter
         Sequel.default_timezone = :utc
         @db = Sequel.connect(**configuration.database_options)
         # A server that went away and came back must not be met with a dead connection from the pool.
+        @db.extend(LostConnections)
         @db.extension(:connection_validator)
         @db.pool.connection_validation_timeout = 5
         Sequel::Model.db = @db

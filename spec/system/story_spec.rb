@@ -119,7 +119,7 @@ RSpec.describe "from a shared record to a counted reply" do
 
     # The figures agree, and each opens its people.
     click_link "To In Saltmarsh"
-    click_link "Results"
+    within("nav[aria-label='Parts of the sequence']") { click_link "Results" }
     expect(page).to have_text("2 people, 1 conversion worth £240")
     total = all("tr", text: "All letters").first.all("td").map { |cell| cell.text.lines.first.to_s.strip }
     headings = all("thead th").map(&:text)

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+RSpec.describe "practice mode" do
+  let(:temperaments) { Array.new(4000) { |n| Practice::Temperament.of("person#{n}@house.example", 7) } }
+
+  it "gives every address one temperament, in the stated shares" do
+    expect(temperaments).to eq(Array.new(4000) { |n| Practice::Temperament.of("person#{n}@house.example", 7) })
+    shares = temperaments.tally.transform_values { |count| count * 1000 / 4000.0 }
+    Practice::Temperament::SHARES.each { |temperament, share| expect(shares.fetch(temperament)).to be_within(25).of(share), temperament.to_s }
+  end
+
+  it "takes an address at its word" do
+    expect(Practice::Temperament.of("dropping+x@y.example", 7)).to eq(:dropping)
+  end
+
+  it "never turns the clock back" do
+    clock = Practice::Clock.new
+    clock.set(now)
+
+    expect { clock.advance_to(now - 1) }.to raise_error(Invalid)
+    clock.advance_to(now + 60)
+    expect(clock.target).to eq(now + 60)
+  end
+
+  describe "an afternoon in one jump", :processes do
+    it "plays letters and answers in the order they would have come" do
+      people = %w[answering silent away failing leaver dropping refusing].map { |kind| make_person(email: "#{kind}+x@house.example", first_name: kind.capitalize) }
+      sequence = start(make_sequence(people: people), at: now)
+      with_world("post-office", "web") do
+        conductor = Processes::WorkerLoop.conductor(configuration, worker)
+        conductor.play_to(now + 14 * 86_400)
+      end
+      left = Records::Member.where(sequence_id: sequence.id).select_hash(:person_id, :left_reason)
+      first, second = sequence.steps.map { |step| Records::Delivery.where(step_id: step.id).select_hash(:person_id, :state) }
+
+      expect(people.map { |person| left[person.id] }).to eq(["replied", nil, nil, "bounced", "unsubscribed", nil, "refused"])
+      expect(people.map { |person| first[person.id] }).to eq(%w[sent sent sent sent sent in_doubt failed])
+      expect(people.map { |person| second[person.id] }).to eq(%w[skipped sent sent skipped skipped ahead skipped])
+      expect(received.transform_keys { |address| address[/\w+/] }).to eq("answering" => 1, "silent" => 2, "away" => 2, "failing" => 1, "leaver" => 1, "dropping" => 1)
+      expect(Records::Incoming.select_map(:kind).tally).to eq("reply" => 1, "automatic" => 2, "bounce" => 1)
+      all = figures(sequence)
+      expect(all.values_at("sent", "failed", "skipped", "in_doubt", "due").sum).to eq(all["planned"])
+    end
+  end
+end
