@@ -9,7 +9,7 @@ include NimbleLetter # rubocop:disable Style/MixinUsage -- specs speak the produ
 
 require_relative "../support/builders_alone"
 require_relative "../support/transports"
-extend Builders
+singleton_class.include(Builders)
 
 configuration = Configuration.new
 server = Processes::DatabaseServer.new(configuration)
