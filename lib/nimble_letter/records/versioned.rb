@@ -8,15 +8,16 @@ module NimbleLetter
       # @param changes [Hash{Symbol=>Object}]
       # @param version [Integer] as it was read
       # @param now [Time]
+      # @param touched [Boolean] what belongs to it changes too, so that the version moves in any case
       # @raise [Conflict]
-      def change!(changes, version:, now:)
+      def change!(changes, version:, now:, touched: false)
         db.transaction do
           lock!
           unless self.version == version
             raise Conflict.new("Somebody else changed this meanwhile.", hint: "Look at what they wrote, then save yours again.", data: {version: self.version})
           end
           set(changes)
-          next self unless modified?
+          next self unless modified? || touched
 
           set(version: version + 1, updated_at: now)
           save_changes

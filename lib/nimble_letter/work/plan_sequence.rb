@@ -24,7 +24,7 @@ module NimbleLetter
         moment.audience(input[:audience]) if input[:audience]
         Records.db.transaction do
           changes = input.slice(:audience, :sender, :leave_on).merge({name: input[:name]&.strip}.compact)
-          sequence.change!(changes.merge(updated_at: moment.now), version: input[:version], now: moment.now)
+          sequence.change!(changes, version: input[:version], now: moment.now, touched: input.key?(:steps))
           lay_out(sequence, input[:steps]) if input[:steps]
         end
         sequence.refresh

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+require "yaml"
+
+RSpec.describe "the contract" do
+  let(:written) { YAML.safe_load_file(Web::Contract::PATH)["paths"].flat_map { |path, verbs| (verbs.keys - ["parameters"]).map { |verb| [verb.upcase, path.gsub(/\{(\w+)\}/, ':\1')] } } }
+
+  # What Sinatra answers to, with its own names for the parts of a path.
+  let(:routed) do
+    Web::Api.routes.flat_map { |verb, routes| routes.map { |pattern, *| [verb, pattern.to_s] } }.reject { |verb, _| verb == "HEAD" }
+  end
+
+  it "has every route, and no route stands outside of it" do
+    plain = ->(all) { all.map { |verb, path| [verb, path.gsub(/:\w+/, ":x")] }.sort }
+
+    expect(plain.call(routed)).to eq(plain.call(written))
+  end
+
+  it "is met by a sign-in wall: nothing but the session is told to strangers" do
+    take_token
+    open = written.select { |verb, _| verb == "GET" }.select do |_, path|
+      get path.gsub(/:\w+/, "1").then { |address| (address == "/api/search") ? "#{address}?words=x" : address }.then { |address| address.include?("results/people") ? "#{address}?figure=sent" : address }
+      last_response.status != 401
+    end
+
+    expect(open.map(&:last)).to eq(["/api/session"])
+  end
+
+  it "names the field that is wrong in a request" do
+    sign_in
+    call_api(:post, "/api/sequences/1/start", {version: "one"}, status: 400)
+    expect(answer["error"]["message"]).to include("expected integer").or include("letters")
+    call_api(:post, "/api/people", {shoe_size: 9}, status: 400)
+    expect(answer["error"]["message"]).to include("shoe_size")
+  end
+
+  it "turns away what is too large or not JSON" do
+    sign_in
+    post "/api/people", "{"
+    expect(last_response.status).to eq(400)
+    post "/api/people", JSON.generate(last_name: "x" * (Web::Api::MAX_BODY_BYTES + 1))
+    expect(last_response.status).to be_between(400, 413)
+  end
+
+  it "answers in JSON where there is nothing" do
+    sign_in
+    get "/api/nothing"
+
+    expect([last_response.status, answer["error"]["code"]]).to eq([404, "not_found"])
+  end
+end
