@@ -30,8 +30,9 @@ RSpec.describe "planning a sequence" do
   it "changes nothing at all when one step is unclear" do
     sequence = plan([step], Work::PlanSequence.make(name: "A", audience: nil, moment: here))
 
-    expect { plan([step.merge("to_minute" => 541)], sequence) }.to raise_error(Invalid)
-    expect { plan([step.merge("unit" => "fortnights")], sequence) }.to raise_error(Invalid)
+    [{"to_minute" => 541}, {"unit" => "fortnights"}].each do |wrong|
+      expect { plan([step.merge(wrong)], Records::Sequence[sequence.id]) }.to raise_error(Invalid)
+    end
     expect(sequence.refresh).to have_attributes(version: 2)
     expect(sequence.steps.size).to eq(1)
   end
