@@ -8,23 +8,23 @@ require "bundler/setup"
 require "benchmark"
 require "socket"
 require_relative "../lib/nimble_letter"
+include NimbleLetter # rubocop:disable Style/MixinUsage -- the builders of the specs name things so
 
 module Bench
-  include NimbleLetter
-
   NOW = Time.utc(2026, 5, 12, 8)
   PEOPLE = Integer(ENV.fetch("PEOPLE", 200_000))
   EVENTS = Integer(ENV.fetch("EVENTS", 3_000_000))
 
   module_function
 
-  def configuration
-    @configuration ||= Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => ENV.fetch("NIMBLE_VAR", "var-bench"), "NIMBLE_DATABASE" => "nimble_letter_bench",
+  def configuration_for(name)
+    @configuration = Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => ENV.fetch("NIMBLE_VAR", "var-bench"), "NIMBLE_DATABASE" => name,
       "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s))
   end
 
-  def with_database
+  def with_database(name = "nimble_letter_bench")
     ENV["NIMBLE_DB_MEMORY"] ||= "2G"
+    configuration = configuration_for(name)
     server = Processes::DatabaseServer.new(configuration)
     pid = server.start
     Records.connect(configuration)
@@ -38,7 +38,7 @@ module Bench
     have = Records.db[:people].count
     return if have == PEOPLE
 
-    raise Error, "#{have} people are there; remove the folder #{configuration.var} to begin anew" if have.positive?
+    raise Error, "#{have} people are there; remove the folder #{@configuration.var} to begin anew" if have.positive?
 
     puts "Filling #{PEOPLE} people and #{EVENTS} events"
     random = Random.new(1)
@@ -127,12 +127,12 @@ module Bench
   end
 
   def letters(count = 2000)
-    with_database do
+    with_database("nimble_letter_bench_letters") do
       require_relative "../spec/support/builders_alone"
       extend ::Builders
 
       box = make_mailbox(daily_limit: count)
-      people = Array.new(count) { |n| Records::Person.with_folds(first_name: "Ana", last_name: "Lark #{n}", email: "bench#{n}@house.example", standing: "lead", consent: "yes", created_at: NOW, updated_at: NOW) }
+      people = Array.new(count) { |n| Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "bench#{n}@house.example", standing: "lead", consent: "yes", created_at: NOW, updated_at: NOW}) }
       first = (Records.db[:people].max(:id) || 0) + 1
       Records.db[:people].multi_insert(people, slice: 1000)
       ids = Records.db[:people].where { id >= first }.select_map(:id)
@@ -143,7 +143,7 @@ module Bench
       Records::Delivery.where(sequence_id: sequence.id, state: "due").update(due_at: late - 60)
       sink = Sink.new
       transport = Post::SmtpTransport.new(host: "127.0.0.1", port: sink.port)
-      worker = Post::Worker.build(configuration, transport: transport)
+      worker = Post::Worker.build(@configuration, transport: transport)
       ours = Benchmark.realtime { worker.dispatch_due(late) until Records::Delivery.where(sequence_id: sequence.id, state: "due").where { due_at <= late }.empty? }
       sent = Records::Delivery.where(sequence_id: sequence.id, state: "sent").count
       raw = "From: a@b.example\r\nSubject: A word about your room\r\n\r\n#{"Dear Ana, how is York? " * 130}\r\n"

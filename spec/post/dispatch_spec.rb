@@ -50,6 +50,7 @@ RSpec.describe "sending what is due" do
 
     expect(deliveries.map(&:state)).to eq(%w[failed skipped])
     expect(person.refresh.address_failed).to be(true)
+    expect(Records::Member.first.status).to eq("not_reached")
     expect(figures(sequence)).to include("planned" => 2, "failed" => 1, "skipped" => 1, "sent" => 0)
   end
 

@@ -71,6 +71,7 @@ module NimbleLetter
 
       # The window is larger than the page by the browser's own frame.
       def fit
+        @browser.manage.window.resize_to(WIDTH, HEIGHT)
         size = @browser.execute_script("return [window.innerWidth, window.innerHeight]")
         @browser.manage.window.resize_to(2 * WIDTH - size[0], 2 * HEIGHT - size[1]) if size != [WIDTH, HEIGHT]
       end

@@ -6,18 +6,18 @@ module NimbleLetter
       # What the firm says of a member, and how that moves by itself (DESIGN 4.9): up only, and never over a hand-set status
       # unless the event stands higher.
       class Ladder
-        # One rung: its key, its words, the event that brings a member here, and whether it counts as a response.
-        Rung = Struct.new(:key, :words, :event, :response)
+        # One rung: its key, its words, the events that bring a member here, and whether it counts as a response.
+        Rung = Struct.new(:key, :words, :events, :response)
 
         STANDARD = [
-          Rung.new("to_write", "to be written to", "joined", false),
-          Rung.new("written", "written to", "sent", false),
-          Rung.new("read", "has opened", "opened", false),
-          Rung.new("curious", "has clicked", "clicked", false),
-          Rung.new("not_reached", "not reached", "bounced", false),
-          Rung.new("declined", "wants no letters", "unsubscribed", true),
-          Rung.new("answered", "has answered", "replied", true),
-          Rung.new("won", "converted", "converted", true)
+          Rung.new("to_write", "to be written to", %w[joined], false),
+          Rung.new("written", "written to", %w[sent], false),
+          Rung.new("read", "has opened", %w[opened], false),
+          Rung.new("curious", "has clicked", %w[clicked], false),
+          Rung.new("not_reached", "not reached", %w[bounced refused], false),
+          Rung.new("declined", "wants no letters", %w[unsubscribed complained], true),
+          Rung.new("answered", "has answered", %w[replied], true),
+          Rung.new("won", "converted", %w[converted], true)
         ].freeze
 
         attr_reader :rungs
@@ -25,7 +25,7 @@ module NimbleLetter
         def initialize(rungs = STANDARD)
           @rungs = rungs.dup.freeze
           @height = rungs.each_with_index.to_h { |rung, i| [rung.key, i] }.freeze
-          @by_event = rungs.to_h { |rung| [rung.event, rung.key] }.freeze
+          @by_event = rungs.flat_map { |rung| rung.events.map { |event| [event, rung.key] } }.to_h.freeze
           freeze
         end
 

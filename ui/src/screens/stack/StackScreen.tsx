@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
@@ -44,7 +44,14 @@ export function StackScreen() {
     queryFn: () =>
       ask(api.GET('/api/steps/{id}/stack/{person_id}', { params: { path: { id: stepId, person_id: row?.person_id ?? 0 } } })),
     enabled: Boolean(row),
-    placeholderData: (before) => before,
+  })
+  // The letters on both sides are fetched ahead, so that leafing shows each person's own at once.
+  const beside = [rows[at + 1]?.person_id, rows[at + 2]?.person_id, rows[at - 1]?.person_id].filter((id) => id !== undefined)
+  useQueries({
+    queries: beside.map((id) => ({
+      queryKey: ['stack', stepId, id],
+      queryFn: () => ask(api.GET('/api/steps/{id}/stack/{person_id}', { params: { path: { id: stepId, person_id: id } } })),
+    })),
   })
   const line = useMutation({
     mutationFn: (words: string) =>
