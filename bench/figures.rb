@@ -22,12 +22,13 @@ module Bench
       "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s))
   end
 
-  def with_database(name = "nimble_letter_bench")
+  def with_database(name = "nimble_letter_bench", fresh: false)
     ENV["NIMBLE_DB_MEMORY"] ||= "2G"
     configuration = configuration_for(name)
     server = Processes::DatabaseServer.new(configuration)
     pid = server.start
     Records.connect(configuration)
+    Records.begin_anew(configuration) if fresh
     Records.migrate
     yield
   ensure
@@ -127,7 +128,7 @@ module Bench
   end
 
   def letters(count = 2000)
-    with_database("nimble_letter_bench_letters") do
+    with_database("nimble_letter_bench_letters", fresh: true) do
       require_relative "../spec/support/builders_alone"
       extend ::Builders
 

@@ -25,6 +25,15 @@ module NimbleLetter
         @db
       end
 
+      # Throws the whole database away and leaves an empty one.
+      # @param configuration [Configuration]
+      def begin_anew(configuration)
+        name = db.literal(Sequel.identifier(configuration.database))
+        db.run("DROP DATABASE IF EXISTS #{name}")
+        db.run("CREATE DATABASE #{name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+        db.disconnect
+      end
+
       def migrate
         Sequel.extension :migration
         Sequel::Migrator.run(db, MIGRATIONS)

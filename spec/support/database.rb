@@ -19,10 +19,7 @@ module TestDatabase
       pid = server.start
       at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
       Records.connect(configuration)
-      name = configuration.database
-      Records.db.run("DROP DATABASE IF EXISTS `#{name}`")
-      Records.db.run("CREATE DATABASE `#{name}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
-      Records.db.disconnect
+      Records.begin_anew(configuration)
       Records.migrate
     end
 

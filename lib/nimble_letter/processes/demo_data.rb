@@ -28,10 +28,7 @@ module NimbleLetter
       def half_built? = Records.db.table_exists?(:settings) && !built?
 
       def empty
-        name = @configuration.database
-        Records.db.run("DROP DATABASE IF EXISTS `#{name}`")
-        Records.db.run("CREATE DATABASE `#{name}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
-        Records.db.disconnect
+        Records.begin_anew(@configuration)
         FileUtils.rm_rf(@configuration.maildir)
       end
 
