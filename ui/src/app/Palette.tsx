@@ -82,21 +82,23 @@ export function Palette({ onClose }: { onClose: () => void }) {
                 </Command.Group>
               ),
           )}
-          <Command.Group heading="Actions" className={GROUP}>
-            {actions.map((action) => (
-              <Command.Item
-                key={action.words}
-                value={action.words}
-                onSelect={() => {
-                  onClose()
-                  action.run()
-                }}
-                className={ITEM}
-              >
-                {action.words}
-              </Command.Item>
-            ))}
-          </Command.Group>
+          {actions.length > 0 && (
+            <Command.Group heading="Actions" className={GROUP}>
+              {actions.map((action) => (
+                <Command.Item
+                  key={action.words}
+                  value={action.words}
+                  onSelect={() => {
+                    onClose()
+                    action.run()
+                  }}
+                  className={ITEM}
+                >
+                  {action.words}
+                </Command.Item>
+              ))}
+            </Command.Group>
+          )}
         </Command.List>
       </Command>
     </Modal>

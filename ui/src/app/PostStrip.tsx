@@ -5,6 +5,8 @@ import { usePostMoves, usePracticeClock } from './usePost'
 
 const HEIGHT = 20
 const HOUR_MS = 3_600_000
+// A label that begins later would run into what stands beside the axis.
+const LAST_LABEL = 0.9
 
 /** Bars of letters over the next two days; midnights and nines are marked. */
 function Axis({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
@@ -13,7 +15,8 @@ function Axis({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
   const most = Math.max(1, ...post.bins.map((bin) => bin.letters))
   const at = (instant: number) => `${((instant - start) / span) * 100}%`
   const marks = Array.from({ length: post.hours + 1 }, (_, hour) => new Date(start - (start % HOUR_MS) + hour * HOUR_MS)).filter(
-    (mark) => mark.getTime() >= start && timeOf(mark.toISOString(), timeZone) === '9:00',
+    (mark) =>
+      mark.getTime() >= start && timeOf(mark.toISOString(), timeZone) === '9:00' && (mark.getTime() - start) / span < LAST_LABEL,
   )
   return (
     <div

@@ -14,7 +14,9 @@ module NimbleLetter
         # @return [String]
         def say(node)
           words = clause(node, outer: true)
-          words.empty? ? "everyone" : "everyone who #{words}"
+          return "everyone" if words.empty?
+
+          words.start_with?("whose ") ? "everyone #{words}" : "everyone who #{words}"
         end
 
         private

@@ -257,6 +257,13 @@ function ActivityTest({
   )
 }
 
+/** "Everyone whose city…" needs no "who". */
+function beginsWithWhose(clause: Clause | undefined, catalogue: Catalogue): boolean {
+  const test = clause?.butNot ? undefined : clause?.tests[0]
+  const field = test?.kind === 'field' && test.is !== 'empty' ? catalogue.fields.find((one) => one.key === test.field) : undefined
+  return field?.phrase.startsWith('whose') ?? false
+}
+
 /** The condition as a sentence; the underlined words open their choices. */
 export function Sentence({
   clauses,
@@ -292,7 +299,7 @@ export function Sentence({
       role="group"
       aria-label="Condition"
     >
-      Everyone{clauses.length > 0 && ' who '}
+      Everyone{clauses.length > 0 && (beginsWithWhose(clauses[0], catalogue) ? ' ' : ' who ')}
       {clauses.map((clause, c) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence are known by their place
         <span key={c}>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { number } from '../../app/format'
+import { number, plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { PeopleBehind } from '../../parts/PeopleList'
 import { Popover } from '../../parts/Popover'
@@ -51,7 +51,7 @@ function PlanLine({
     <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
       {draft
         ? `${number(sequence.sieve.would_get_it)} of ${number(sequence.sieve.matching)} will get it`
-        : `${number(sequence.sieve.would_get_it)} members`}
+        : plural(sequence.sieve.would_get_it, 'member')}
     </button>
   )
   const leave = sequence.leave_on.map((kind) => LEAVE_WORDS[kind as keyof typeof LEAVE_WORDS]).join(', ')
