@@ -5,14 +5,16 @@ import { plural } from '../app/format'
 import { Modal } from './Modal'
 import { ErrorNote, Loading } from './States'
 
-/** The people behind a number. Each leads to the record, where it can be mended. */
+/** The people behind a number. Each leads to the record, where it can be mended. A figure that counts letters says so when some had several. */
 export function PeopleBehind({
   title,
+  letters,
   load,
   queryKey,
   onClose,
 }: {
   title: string
+  letters?: number
   load: () => Promise<Shape<'PeoplePage'>>
   queryKey: unknown[]
   onClose: () => void
@@ -25,6 +27,7 @@ export function PeopleBehind({
       {data && (
         <>
           <p className="muted mb-2">
+            {letters !== undefined && letters > data.total && `${plural(letters, 'letter')} to `}
             {plural(data.total, 'person', 'people')}
             {data.total > data.people.length && `, the ${data.people.length} most recently heard from below`}
           </p>

@@ -52,7 +52,7 @@ function Cell({ figure, onOpen }: { figure?: Figure; onOpen: () => void }) {
 
 /** Figures per step and in all; each opens its people. */
 export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
-  const [open, setOpen] = useState<{ figure: string; words: string; step?: number } | null>(null)
+  const [open, setOpen] = useState<{ figure: string; words: string; count: number; step?: number } | null>(null)
   const { data, error } = useQuery({
     queryKey: ['results', sequence.id],
     queryFn: () => ask(api.GET('/api/sequences/{id}/results', { params: { path: { id: sequence.id } } })),
@@ -95,7 +95,14 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                   <Cell
                     key={name}
                     figure={row.figures.find((figure) => figure.name === name)}
-                    onOpen={() => setOpen({ figure: name, words: `${words}: ${row.name}`, step: row.step })}
+                    onOpen={() =>
+                      setOpen({
+                        figure: name,
+                        words: `${words}: ${row.name}`,
+                        count: row.figures.find((figure) => figure.name === name)?.count ?? 0,
+                        step: row.step,
+                      })
+                    }
                   />
                 ))}
               </tr>
@@ -128,6 +135,7 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
       {open && (
         <PeopleBehind
           title={open.words}
+          letters={open.count}
           queryKey={['results', sequence.id, open.figure, open.step]}
           load={() =>
             ask(

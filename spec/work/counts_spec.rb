@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+# Numbers on different screens are one number, whatever happens in between and in whatever order.
+RSpec.describe "counts on all screens" do
+  let(:random) { Random.new(RSpec.configuration.seed) }
+  let(:people) { Array.new(12) { make_person } }
+  let!(:sequence) { start(make_sequence(people: people, letters: [make_letter, make_letter(name: "Two"), make_letter(name: "Three")]), at: now - 3600) }
+  let(:outcomes) do
+    [Post::Outcomes::Accepted.new("250")] * 6 + [Post::Outcomes::Refused.new("550 no", true), Post::Outcomes::Refused.new("451 later", false), Post::Outcomes::Doubtful.new("gone"), Post::Outcomes::Unreachable.new("away")]
+  end
+
+  # Something that may happen at any time.
+  def happen(at)
+    delivery = Records::Delivery.where(sequence_id: sequence.id).exclude(sent_at: nil).all.sample(random: random)
+    case random.rand(6)
+    when 0, 1 then delivery && Work::Happening.call(%w[opened clicked].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
+    when 2 then delivery && Work::Happening.call(%w[replied unsubscribed bounced].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
+    when 3 then Records::Delivery.where(state: "in_doubt").limit(1).each { |doubt| Work::SettleDelivery.call(doubt, %w[sent again].sample(random: random), moment: moment(at)) }
+    when 4 then Records::Member.active.limit(1).each { |member| Work::Leaving.call(member.lock!, "taken_out", at: at) }
+    when 5 then worker(transport: ToldTransport.new(*outcomes.shuffle(random: random))).dispatch_due(at)
+    end
+  end
+
+  def check
+    all = figures(sequence)
+    row = Web::SequenceRows.write([sequence.refresh]).first
+    results = Work::Results.new(sequence)
+    expect(all.values_at("sent", "failed", "skipped", "in_doubt", "due").sum).to eq(all["planned"])
+    expect(all["planned"]).to eq(36)
+    expect(row.values_at(:planned, :sent, :replied, :in_doubt)).to eq(all.values_at("planned", "sent", "replied", "in_doubt"))
+    expect(results.call[:statuses].sum { |status| status[:count] }).to eq(12)
+    sequence.steps.each_with_index do |step, i|
+      of_step = results.call[:steps][i][:figures].to_h { |figure| [figure[:name], figure[:count]] }
+      of_step.each { |name, count| expect(results.people_of(name, step_id: step.id).count).to eq(count), "#{name} of step #{i + 1}" }
+    end
+  end
+
+  it "agree with each other and with their people at every moment" do
+    at = Time.utc(2026, 5, 12, 10, 20)
+    Records::Delivery.where(sequence_id: sequence.id, state: "due").update(due_at: at - 60)
+    15.times do
+      happen(at)
+      check
+      at += random.rand(1..20) * 3600
+    end
+  end
+end
