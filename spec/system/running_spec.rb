@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+RSpec.describe "a running sequence" do
+  before { sign_in_as_maren }
+
+  def open_sequence(name)
+    visit "/sequences"
+    click_link name, match: :first
+    expect(page).to have_css("[aria-label='Name of the sequence']")
+  end
+
+  it "is paused, resumed and stopped with the numbers said" do
+    open_sequence "Architects’ round"
+    expect(page).to have_css("header", text: "Paused")
+    click_button "Resume"
+    expect(page).to have_css("header", text: "Running")
+    click_button "Pause"
+    expect(page).to have_css("header", text: "Paused")
+    click_button "Stop…"
+    within("dialog") do
+      expect(page).to have_text(/\d+ letters that are still due will not go out/)
+      click_button "Let it be"
+    end
+    expect(page).to have_css("header", text: "Paused")
+  end
+
+  it "shows its plan as it was started, and does not let it be changed" do
+    open_sequence "Quieter dining rooms"
+    expect(page).to have_text("Goes out on joining, between 9:00 and 11:30, their time.")
+    expect(page).to have_no_button("Add a letter")
+    expect(page).to have_no_button("Take this step out")
+  end
+
+  it "lets a status be set by hand and somebody be taken out" do
+    open_sequence "Quieter dining rooms"
+    press "m"
+    row = find("tr", text: "before step 2", match: :first)
+    name = row.find("a").text
+    select "has clicked", from: "Status of #{name}"
+    expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*by hand/m)
+    within(find("tr", text: name)) { click_button "Take out" }
+    expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*taken out by hand/m)
+  end
+
+  it "shows the letters that are out, on paper, on a phone and as text, and takes no line into them" do
+    open_sequence "Winter letter"
+    click_link "See all", exact: false
+    expect(page).to have_css("article", text: "Dear")
+    expect(page).to have_text("Went out")
+    expect(page).to have_no_button("Write to this one")
+    click_button "Phone"
+    expect(find("article").native.size.width).to be <= 360
+    click_button "Text"
+    expect(page).to have_css("pre", text: "Dear")
+  end
+
+  it "opens the letters and the people behind its figures, and says when there are fewer people than letters" do
+    open_sequence "Winter letter"
+    press "r"
+    row = find("tr", text: "All letters")
+    sent = row.all("td")[2].text.lines.first.strip
+    row.find_button(sent, match: :first).click
+    expect(page).to have_css("dialog", text: /#{sent} letters to \d+ people/)
+  end
+
+  it "has its replies read and sorted with the keyboard" do
+    visit "/replies"
+    expect(page).to have_css("button[aria-current=true]")
+    first, second = all("button[aria-current] strong").map(&:text)
+    press "j"
+    expect(page).to have_css("button[aria-current=true]", text: second)
+    press "k"
+    expect(page).to have_css("button[aria-current=true]", text: first)
+    press "l"
+    expect(page).to have_no_css("button[aria-current]", text: first)
+    within("nav[aria-label='Sorted as']") { click_button "Later" }
+    expect(page).to have_css("button[aria-current]", text: first)
+  end
+
+  it "tells automatic answers and failed addresses apart" do
+    visit "/replies"
+    within("nav[aria-label='Sorted as']") { click_button "Automatic" }
+    expect(page).to have_css("button[aria-current]", text: "automatic answer")
+    expect(page).to have_css("button[aria-current]", text: "address failed")
+  end
+end
