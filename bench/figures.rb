@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Measures what DESIGN names, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
+# Measures the speeds that matter, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
 # with what one of: conditions, letters, journey. Writes nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)

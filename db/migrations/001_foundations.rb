@@ -265,7 +265,7 @@ Sequel.migration do
       column :raw, :mediumtext, null: false
     end
 
-    # Events are facts (DESIGN 4.8): the database itself refuses to change or remove one.
+    # Events are facts: the database itself refuses to change or remove one.
     run <<~SQL
       CREATE TRIGGER events_are_not_changed BEFORE UPDATE ON events FOR EACH ROW
       SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'events are appended only'

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# DESIGN 4.7: a worker killed at any instruction leaves each letter sent once, still due, or in doubt.
+# A worker killed at any instruction leaves each letter sent once, still due, or in doubt.
 RSpec.describe "a worker that is killed", :processes do
   let(:people) { Array.new(8) { make_person } }
   let!(:sequence) { start(make_sequence(people: people), at: now - 3600) }

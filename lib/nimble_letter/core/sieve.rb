@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Core
-    # The account from "match" to "would get it" (DESIGN 3 B4). Each person falls through at exactly one reason: the first
+    # The account from "match" to "would get it". Each person falls through at exactly one reason: the first
     # that fits, in this order. Reasons are conditions, so the database and memory read them alike.
     module Sieve
       # Stage: what is left after its reasons.

@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Post
-    # Carries claimed deliveries to the wire and records what became of them (DESIGN 4.7). Each delivery is recorded before
+    # Carries claimed deliveries to the wire and records what became of them. Each delivery is recorded before
     # and after the wire; the outcome of one letter and the departure of the next share a commit, so at most one letter per
     # worker can ever be in doubt. Running it twice is safe: only a delivery of this worker's own lease moves.
     class Dispatch

@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Records
-    # One letter to one member, from planned to sent or not (DESIGN 4.7).
+    # One letter to one member, from planned to sent or not.
     class Delivery < Sequel::Model(:deliveries)
       extend JsonColumn
 

@@ -3,7 +3,7 @@
 module NimbleLetter
   module Work
     # Appends one event and lets it take effect: the member's status climbs, the person's record follows, and an answer
-    # stops every sequence that person is in (DESIGN, promise 3). Doing it twice appends two events; callers that may be
+    # stops every sequence that person is in. Doing it twice appends two events; callers that may be
     # repeated (mail taken in, pixels fetched) guard against that themselves.
     class Happening
       BY_PERSON = %w[opened clicked replied].freeze

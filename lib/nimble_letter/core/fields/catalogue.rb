@@ -5,7 +5,7 @@ require "did_you_mean"
 module NimbleLetter
   module Core
     module Fields
-      # The one registry of fields (DESIGN 4.2). A custom field is one more entry.
+      # The one registry of fields. A custom field is one more entry.
       class Catalogue
         include Enumerable
 

@@ -3,7 +3,7 @@
 module NimbleLetter
   module Core
     module Journey
-      # The one journey (DESIGN 4.5): (plan, place, events, now) to a decision. It keeps nothing and looks at no clock;
+      # The one journey: (plan, place, events, now) to a decision. It keeps nothing and looks at no clock;
       # sending and rehearsing run the same code and get the same answers.
       class Machine
         # Where a member is: `passed` steps are behind, `base` is when the last of them went out (or the joining).

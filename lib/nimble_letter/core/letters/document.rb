@@ -3,7 +3,7 @@
 module NimbleLetter
   module Core
     module Letters
-      # The body of a letter as a tree of typed nodes (DESIGN 4.4), in the JSON the editor speaks. Only what is listed
+      # The body of a letter as a tree of typed nodes, in the JSON the editor speaks. Only what is listed
       # here gets in, so nothing that could run or hide in a mail program is ever stored.
       class Document
         BLOCKS = %w[paragraph heading bulletList orderedList listItem].freeze

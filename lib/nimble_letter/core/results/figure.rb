@@ -3,7 +3,7 @@
 module NimbleLetter
   module Core
     module Results
-      # One number with its base (DESIGN 4.10). Below SMALL the interval is told as well.
+      # One number with its base. Below SMALL the interval is told as well.
       class Figure
         SMALL = 100 # letters; above it the interval is narrower than ten points either way
 

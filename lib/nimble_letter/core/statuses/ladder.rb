@@ -3,7 +3,7 @@
 module NimbleLetter
   module Core
     module Statuses
-      # What the firm says of a member, and how that moves by itself (DESIGN 4.9): up only, and never over a hand-set status
+      # What the firm says of a member, and how that moves by itself: up only, and never over a hand-set status
       # unless the event stands higher.
       class Ladder
         # One rung: its key, its words, the events that bring a member here, and whether it counts as a response.
