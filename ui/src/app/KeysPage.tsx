@@ -6,7 +6,7 @@ export function KeysPage({ onClose }: { onClose: () => void }) {
   const keys = useShownKeys()
   return (
     <Modal title="Keys on this screen" onClose={onClose}>
-      <dl className="grid grid-cols-[80px_1fr] gap-y-2">
+      <dl className="grid grid-cols-[80px_minmax(0,1fr)] gap-y-2">
         {keys.map((key) => (
           <div key={`${key.key}${key.words}`} className="contents">
             <dt>

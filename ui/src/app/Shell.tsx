@@ -53,7 +53,7 @@ export function Shell({ children }: { children: ReactNode }) {
     return () => window.removeEventListener('keydown', listen)
   }, [])
   return (
-    <div className="grid h-screen grid-cols-[168px_1fr] grid-rows-[1fr_auto]">
+    <div className="grid h-screen grid-cols-[168px_minmax(0,1fr)] grid-rows-[1fr_auto]">
       <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
         To the screen
       </a>

@@ -115,7 +115,7 @@ function Writing({ letter, fields }: { letter: Shape<'Letter'>; fields: Shape<'F
           )}
         </div>
       )}
-      <div className="grid grid-cols-[1fr_420px] gap-8 items-start">
+      <div className="grid grid-cols-[minmax(0,1fr)_420px] gap-8 items-start">
         <div>
           <p className="field-label">Subject</p>
           <div className="bg-[var(--sheet)] border border-base-300 rounded-sm px-3 py-2 mb-3 text-[15px]">

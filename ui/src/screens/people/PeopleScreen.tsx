@@ -135,7 +135,7 @@ export function PeopleScreen() {
       {(people.error || sieve.error || create.sequence.error) && (
         <ErrorNote error={people.error ?? sieve.error ?? create.sequence.error} />
       )}
-      <div className="grid grid-cols-[1fr_266px] gap-5">
+      <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-5">
         <div className="min-w-0">
           {!people.data && !people.error && <Loading lines={10} />}
           {people.data && rows.length === 0 && (

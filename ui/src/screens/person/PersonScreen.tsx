@@ -142,7 +142,7 @@ export function PersonScreen() {
           </button>
         }
       />
-      <div className="grid grid-cols-[330px_1fr] gap-10">
+      <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-10">
         <div>
           <RecordForm key={person.version} person={person} catalogue={catalogue} />
           <Facts person={person} />

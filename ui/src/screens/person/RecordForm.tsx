@@ -60,7 +60,7 @@ export function RecordForm({ person, catalogue }: { person: Person; catalogue: S
           retry={changed ? () => client.invalidateQueries({ queryKey: ['person', person.id] }) : undefined}
         />
       )}
-      <div className="grid grid-cols-[92px_1fr] items-center gap-y-1">
+      <div className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-y-1">
         {FIELDS.map((field) => (
           <label key={field.name} className="contents">
             <span className="muted text-xs">{field.words}</span>

@@ -100,7 +100,7 @@ export function RepliesScreen() {
       {!query.data && !query.error && <Loading />}
       {query.data && replies.length === 0 && <Empty>{view === 'new' ? 'Everything is read.' : 'Nothing here.'}</Empty>}
       {open && (
-        <div className="grid grid-cols-[330px_1fr] gap-6 items-start">
+        <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 items-start">
           <div className="border border-base-300 rounded-sm bg-[var(--sheet)] max-h-[calc(100vh-190px)] overflow-auto">
             {replies.map((reply) => (
               <button

@@ -219,7 +219,7 @@ export function PlanTab({
   return (
     <>
       <PlanLine sequence={sequence} onChange={onChange} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
-      <div className="grid grid-cols-[1fr_340px] gap-6 items-start">
+      <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-6 items-start">
         <div>
           {sequence.steps.length === 0 ? (
             <Empty action={addStep}>No letter in it yet. Add the first; the ruler lays it out by itself.</Empty>

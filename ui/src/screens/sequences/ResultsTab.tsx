@@ -117,7 +117,7 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
       <h2 className="mt-7 mb-2 border-b border-base-300 pb-1">What we say of them</h2>
       <div className="max-w-xl">
         {data.statuses.map((status) => (
-          <div key={status.key} className="grid grid-cols-[170px_1fr_50px] gap-3 items-center py-1">
+          <div key={status.key} className="grid grid-cols-[170px_minmax(0,1fr)_50px] gap-3 items-center py-1">
             <span>
               {status.words}
               {status.response && <span className="text-success text-xs"> response</span>}

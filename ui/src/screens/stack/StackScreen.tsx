@@ -107,7 +107,7 @@ export function StackScreen() {
       />
       {rows.length === 0 && <Empty>Nobody would get this letter yet. Choose an audience first.</Empty>}
       {row && (
-        <div className="grid grid-cols-[262px_1fr_212px] gap-5 items-start">
+        <div className="grid grid-cols-[262px_minmax(0,1fr)_212px] gap-5 items-start">
           <div className="border border-base-300 rounded-sm bg-[var(--sheet)] flex flex-col max-h-[calc(100vh-140px)]">
             <p className="flex gap-2 px-2.5 py-2 border-b border-base-300 font-semibold">
               <span className="grow">{number(stack.total)} letters</span>

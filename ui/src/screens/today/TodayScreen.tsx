@@ -93,7 +93,7 @@ export function TodayScreen() {
         title={`${greeting}, ${account.name.split(' ')[0]}`}
         aside={<span className="muted">{day(now, firm.time_zone)}</span>}
       />
-      <div className="grid grid-cols-[1fr_360px] gap-10">
+      <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-10">
         <div>
           <Section title="New replies" more={data.new_replies_count ? `${data.new_replies_count} to read` : undefined}>
             {data.new_replies.length === 0 && <p className="muted py-3">Nothing new to read.</p>}
@@ -101,7 +101,7 @@ export function TodayScreen() {
               <Link
                 key={reply.id}
                 to={`/replies?open=${reply.id}`}
-                className="row-link grid grid-cols-[170px_1fr_auto] gap-3 py-2.5 border-b border-base-300/60 px-1"
+                className="row-link grid grid-cols-[170px_minmax(0,1fr)_auto] gap-3 py-2.5 border-b border-base-300/60 px-1"
               >
                 <span className="truncate">
                   <strong className="font-semibold">{reply.name}</strong>
