@@ -133,6 +133,17 @@ RSpec.describe "the stack" do
     expect { stack.write_line(person, "Too late") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:already_out) }
   end
 
+  it "shows a letter that is out as it went, whatever the record says since" do
+    person.update(city: "York")
+    start(sequence.refresh)
+    transport = ToldTransport.new(Post::Outcomes::Accepted.new("250"))
+    worker(transport: transport).dispatch_due(Records::Delivery.max(:due_at))
+    person.update(city: "Hull", first_name: "Bo")
+
+    expect(stack.letter(person.refresh)).to include(state: "sent", text: a_string_including("Dear Ana,", "How is York?"), gaps: [], goes_at: a_kind_of(Time))
+    expect(stack.letter(person)[:subject].map { |run| run[:text] }).to eq(["A word about your room"])
+  end
+
   it "takes an empty line for none" do
     stack.write_line(person, "Words")
     stack.write_line(person, "  ")

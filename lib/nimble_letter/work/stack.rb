@@ -24,6 +24,8 @@ module NimbleLetter
       # @return [Hash] the merged letter, its sender and its time
       def letter(person)
         delivery = Records::Delivery.first(step_id: @step.id, person_id: person.id)
+        return as_it_went(delivery, person) if delivery&.state == "sent"
+
         mailbox = delivery&.mailbox || Sender.new(@sequence.sender).for(person)
         line = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)&.line
         merged = @step.letter.merge.call(@moment.facts.for_letter(person, mailbox), personal_line: line)
@@ -47,6 +49,14 @@ module NimbleLetter
       end
 
       private
+
+      # Records change; a letter that is out is shown as it was.
+      def as_it_went(delivery, person)
+        lines = ->(words) { [{kind: "text", text: words, field: nil, label: nil, marks: [], href: nil}] }
+        blocks = delivery.text.split(/\n{2,}/).map { |words| {kind: "paragraph", runs: lines.call(words), items: [], ordered: false} }
+        {person_id: person.id, mailbox: {address: delivery.mailbox.address, name: delivery.mailbox.name}, signature: [], line: nil, state: delivery.state, goes_at: delivery.sent_at,
+         time_zone: person.time_zone || @moment.firm.time_zone, subject: lines.call(delivery.subject), preview: [], blocks: blocks, gaps: [], text: delivery.text}
+      end
 
       def all_rows = @sequence.draft? ? planned_rows : delivery_rows
 

@@ -41,7 +41,7 @@ export function Runs({ runs, onGap }: { runs: Run[]; onGap?: (field: string) => 
 export function InboxLine({ letter, when }: { letter: Merged; when?: string }) {
   return (
     <div className="bg-[var(--sheet)] border border-base-300 px-3 py-2.5 flex gap-3 items-baseline text-[13px]">
-      <strong className="font-semibold shrink-0">{letter.signature[0] ?? 'Nobody yet'}</strong>
+      <strong className="font-semibold shrink-0">{letter.signature[0] ?? letter.mailbox?.name ?? 'Nobody yet'}</strong>
       <span className="grow min-w-0 truncate">
         <strong className="font-semibold">
           <Runs runs={letter.subject} />
@@ -67,7 +67,10 @@ export function LetterSheet({
   narrow?: boolean
 }) {
   return (
-    <article className={`sheet letter-text px-9 py-7 ${narrow ? 'max-w-[360px]' : ''}`} aria-label="The letter">
+    <article
+      className={`sheet letter-text whitespace-pre-line px-9 py-7 ${narrow ? 'max-w-[360px]' : ''}`}
+      aria-label="The letter"
+    >
       {letter.blocks.map((block, i) => {
         if (block.kind === 'heading')
           return (
