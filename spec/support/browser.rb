@@ -61,8 +61,11 @@ module OnThePage
     expect(page).to have_css("nav[aria-label=Places]")
   end
 
-  # The page itself, so that keys are not typed into a field.
-  def press(*keys) = find("body").send_keys(*keys)
+  # The page itself, so that keys are not typed into a field; a screen listens once its title is there.
+  def press(*keys)
+    find("main h1")
+    find("body").send_keys(*keys)
+  end
 
   def clock_words = find("[data-testid=practice-clock]").text
 
