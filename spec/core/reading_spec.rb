@@ -54,6 +54,14 @@ RSpec.describe Core::Tracking::Token do
 end
 
 RSpec.describe Core::Sieve do
+  it "gives the first reason that fits one record, or none" do
+    record = {"person.email" => "ana@york.example", "person.do_not_mail" => false, "person.address_failed" => false, "person.consent" => "unknown"}
+
+    expect(described_class.reason_for(record)).to be_nil
+    expect(described_class.reason_for(record.merge("person.consent" => "no")).key).to eq("no_consent")
+    expect(described_class.reason_for(record.merge("person.email" => nil, "person.consent" => "no")).key).to eq("no_address")
+  end
+
   it "accounts for everybody exactly once" do
     account = described_class.account(412, "no_address" => 9, "same_address" => 6, "do_not_mail" => 8, "address_failed" => 4, "no_consent" => 3)
 

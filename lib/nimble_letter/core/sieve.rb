@@ -21,6 +21,16 @@ module NimbleLetter
 
       STAGES = {"reachable" => "can be reached once", "allowed" => "would get it"}.freeze
 
+      # What keeps one person from being written to, as far as their own record tells.
+      # @param record [Hash{String=>Object}] values by field key
+      # @return [Reason, nil]
+      def self.reason_for(record)
+        # The reasons ask about fields only, so no instant can make a difference.
+        reader = Conditions::InMemory.new(now: nil, today: nil)
+        parser = Conditions::Parser.new
+        REASONS.find { |reason| reason.condition && reader.match?(parser.parse!(reason.condition), record) }
+      end
+
       # @param matching [Integer]
       # @param counts [Hash{String=>Integer}] people per reason
       # @return [Hash] the account: match, reasons and what is left after each stage

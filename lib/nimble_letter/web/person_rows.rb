@@ -22,10 +22,16 @@ module NimbleLetter
 
       def self.row(person, company, owner, now_in)
         {id: person.id, name: Records::Person.name_of(person.values) || company || "Without a name", email: person.email, company: company, city: person.city,
-         owner: owner, standing: person.standing, may_write: !person.do_not_mail && !person.address_failed && person.consent != "no" && !person.email.nil?,
+         owner: owner, standing: person.standing, may_write: may_write?(person),
          last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind}, now_in: now_in}
       end
       private_class_method :row
+
+      # The sieve's own reasons, so that a row and the sieve cannot disagree.
+      def self.may_write?(person)
+        Core::Sieve.reason_for(%i[email do_not_mail address_failed consent].to_h { |name| ["person.#{name}", person[name]] }).nil?
+      end
+      private_class_method :may_write?
 
       def self.now_in(ids)
         Records::Member.where(:person_id => ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])

@@ -4,8 +4,6 @@ module NimbleLetter
   module Web
     # One sequence with its plan laid out on days, as the ruler draws it.
     class SequenceJson
-      WORDS_A_MINUTE = 220 # silent reading of plain English
-
       def initialize(sequence, moment)
         @sequence, @moment = sequence, moment
       end
@@ -49,7 +47,7 @@ module NimbleLetter
       def step(step, date, first, states, gaps)
         count = ->(names = nil) { states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 } }
         {**step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone), letter: step.letter&.name, subject: step.letter&.document(:subject)&.summary,
-                                                                                                day: (date - first).to_i, date: date, reading_minutes: reading_minutes(step.letter), links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
+                                                                                                day: (date - first).to_i, date: date, reading_minutes: step.letter&.document(:body)&.reading_minutes || 0, links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
                                                                                                 counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
       end
 
@@ -58,8 +56,6 @@ module NimbleLetter
 
         outlook.gaps_by_step.transform_keys(&:id)
       end
-
-      def reading_minutes(letter) = letter ? [(letter.document(:body).summary.split.size / WORDS_A_MINUTE.to_f).ceil, 1].max : 0
 
       def days_off = Work::Ruler.new(@sequence.plan, @moment).days_off(@sequence.started_at || @moment.now)
     end

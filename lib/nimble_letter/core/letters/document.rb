@@ -11,6 +11,7 @@ module NimbleLetter
         LINK_SCHEMES = %r{\A(https?://|mailto:)[^\s<>"]+\z}i
         MAX_BYTES = 512 * 1024
         MAX_DEPTH = 12
+        WORDS_A_MINUTE = 220 # silent reading of plain English
 
         attr_reader :root
 
@@ -53,6 +54,9 @@ module NimbleLetter
         def summary
           blocks.map { |block| words(block) }.reject(&:empty?).join(" ")
         end
+
+        # @return [Integer] at least 1
+        def reading_minutes = [summary.split.size.fdiv(WORDS_A_MINUTE).ceil, 1].max
 
         def to_h = root
 
