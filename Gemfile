@@ -23,6 +23,13 @@ gem "sisimai", "~> 5.0"
 gem "email_reply_parser", "~> 0.5"
 gem "loofah", "~> 2.22"
 
+# Files in and out
+gem "csv", "~> 3.3"
+gem "roo", "~> 2.10.1"
+gem "rubyzip", "~> 2.3", require: "zip"
+gem "xlsxtream", "~> 3.0"
+gem "vcardigan", "~> 0.0.9"
+
 # Calendars
 gem "tzinfo", "~> 2.0"
 gem "tzinfo-data"

@@ -31,7 +31,7 @@ module NimbleLetter
         person = incoming.person
         return unless person.standing == "lead" && (incoming.id % 4).zero?
 
-        Work::ChangePerson.call(person, {standing: "client"}, version: person.version, moment: @moment)
+        Work::ChangePerson.call(person, {"person.standing" => "client"}, version: person.version, moment: @moment)
       end
     end
   end

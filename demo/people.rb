@@ -43,9 +43,12 @@ module NimbleLetter
         values = {company_id: company&.id, owner_id: chance(0.96) ? pick(@owners.first(3)) : nil, standing: standing, title: chance(0.05) ? pick(%w[Dr Prof.]) : nil,
                   first_name: chance(0.035) ? nil : first, last_name: last, city: chance(0.03) ? nil : (company&.city || pick(Words::CITIES)), country: country, time_zone: zone,
                   job_title: company && pick(Words::JOBS.fetch(company.type)), email: chance(0.02) ? nil : address(first, last, company, n), phone: chance(0.6) ? format("01632 960%03d", n % 1000) : nil,
-                  consent: pick(%w[yes yes yes unknown unknown unknown unknown unknown no]), consent_at: created, do_not_mail: chance(0.012), address_failed: false,
+                  consent: pick(%w[yes yes yes unknown unknown unknown unknown unknown no]), consent_on: created.to_date, consent_how: pick(Words::CONSENTS), added_on: created.to_date, standing_since: created.to_date + @random.rand(0..20), do_not_mail: chance(0.012), address_failed: false,
+                  region: nil, language: "en", birthday: chance(0.35) ? Date.new(1950 + @random.rand(52), 1, 1) + @random.rand(365) : nil, known_as: chance(0.04) ? first[0, 3] : nil,
+                  name_order: (n % 75 == 74 && first.match?(/\p{Han}|\p{Hiragana}/)) ? "family_first" : "given_first",
                   fitted_on: (standing == "client" || standing == "former_client") ? (created.to_date + @random.rand(10..200)) : nil, created_at: created, updated_at: created,
                   last_activity_at: nil, last_activity_kind: nil, version: 1}
+        values[:region] = Words::REGIONS[values[:city]]
         Records::Person.with_folds(values, company_name: company&.name).merge(tags: tags)
       end
 
@@ -80,11 +83,12 @@ module NimbleLetter
       end
 
       def make_deals
-        stages = ["listening visit", "measured", "proposal", "signed", "lost"]
-        Records.db[:people].where(standing: %w[lead client]).exclude(company_id: nil).order(:id).select(:id, :company_id, :standing).all.sample(140, random: @random).each do |row|
+        stages = Core::Fields::Catalogue::DEAL_STAGES.keys
+        Records.db[:people].where(standing: %w[lead client]).exclude(company_id: nil).order(:id).select(:id, :company_id, :standing, :owner_id).all.sample(140, random: @random).each do |row|
           stage = (row[:standing] == "client") ? "signed" : pick(stages - ["signed"])
           Records::Deal.create(person_id: row[:id], company_id: row[:company_id], name: pick(["Dining room", "Hall", "Meeting rooms", "Live room", "Ceiling"]), stage: stage,
-            value_pence: @random.rand(4..95) * 10_000, created_at: @since)
+            value_pence: @random.rand(4..95) * 10_000, created_at: @since, updated_at: @since, owner_id: row[:owner_id],
+            expected_on: (%w[signed lost].include?(stage) ? nil : Date.new(2026, 5, 18) + @random.rand(90)), closed_on: (%w[signed lost].include?(stage) ? @since.to_date + @random.rand(150) : nil))
         end
       end
 

@@ -84,7 +84,7 @@ module NimbleLetter
       def make_filters
         @restaurants = filter("Restaurant leads", {"all" => [{"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}, {"field" => "company.type", "is" => "one_of", "value" => ["restaurant"]}]})
         @schools = filter("Schools we know", {"all" => [{"field" => "company.type", "is" => "one_of", "value" => ["school"]}, {"not" => {"field" => "person.standing", "is" => "one_of", "value" => ["former_client"]}}]})
-        filter("Quiet for ninety days", {"all" => [{"not" => {"activity" => "replied", "within_days" => 90}}, {"activity" => "had_letter", "within_days" => 90}]})
+        filter("Quiet for ninety days", {"all" => [{"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}}, {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}]})
       end
 
       def filter(name, condition) = Records::SavedFilter.create(name: name, condition: condition, account_id: @maren.id, created_at: BEGINS, updated_at: BEGINS)

@@ -25,6 +25,9 @@ module NimbleLetter
       }.freeze
       JOBS = {"restaurant" => ["Owner", "Manager", "Head chef"], "school" => ["Head teacher", "Bursar", "Site manager"], "studio" => ["Engineer", "Owner"],
               "office" => ["Office manager", "Facilities lead"], "architect" => ["Architect", "Partner"]}.freeze
+      CONSENTS = ["the web form", "card at the trade evening", "asked on the phone", "signed order", nil].freeze
+      REGIONS = {"York" => "North Yorkshire", "Leeds" => "West Yorkshire", "Hull" => "East Riding", "Sheffield" => "South Yorkshire", "Harrogate" => "North Yorkshire", "Whitby" => "North Yorkshire",
+                 "Ripon" => "North Yorkshire", "Beverley" => "East Riding", "Scarborough" => "North Yorkshire", "Durham" => "County Durham"}.freeze
       TAGS = ["trade evening", "web form", "rebuild planned", "referred", "press", "quiet hours pledge"].freeze
     end
   end

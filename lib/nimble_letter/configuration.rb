@@ -28,6 +28,9 @@ module NimbleLetter
     # Each database has its own, so that several can share one folder.
     def maildir = File.join(var, "maildir-#{database}")
 
+    # Where files that are brought in are kept, each database with its own.
+    def imports = File.join(var, "imports-#{database}")
+
     # Signs sessions, links and the way out. Made once and kept, so that links in sent letters go on working.
     def secret = @secret ||= kept("secret") { SecureRandom.hex(64) }
 

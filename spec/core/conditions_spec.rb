@@ -43,10 +43,10 @@ RSpec.describe Core::Conditions do
     it "counts days to and from today" do
       on = ->(date) { {"person.fitted_on" => date} }
 
-      expect(match?(field("person.fitted_on", "in_last_days", 1), on.call(today))).to be(true)
-      expect(match?(field("person.fitted_on", "in_last_days", 1), on.call(today - 1))).to be(false)
-      expect(match?(field("person.fitted_on", "in_next_days", 2), on.call(today + 1))).to be(true)
-      expect(match?(field("person.fitted_on", "in_next_days", 2), on.call(today + 2))).to be(false)
+      expect(match?(field("person.fitted_on", "in_last", {"amount" => 1, "unit" => "days"}), on.call(today))).to be(true)
+      expect(match?(field("person.fitted_on", "in_last", {"amount" => 1, "unit" => "days"}), on.call(today - 1))).to be(false)
+      expect(match?(field("person.fitted_on", "in_next", {"amount" => 2, "unit" => "days"}), on.call(today + 1))).to be(true)
+      expect(match?(field("person.fitted_on", "in_next", {"amount" => 2, "unit" => "days"}), on.call(today + 2))).to be(false)
       expect(match?(field("person.fitted_on", "before", "2026-05-12"), on.call(today))).to be(false)
       expect(match?(field("person.fitted_on", "after", "2026-05-11"), on.call(today))).to be(true)
     end
@@ -56,7 +56,7 @@ RSpec.describe Core::Conditions do
       record = {"events" => [opened, opened.merge(at: now - 40 * 86_400), opened.merge(by_machine: true), opened.merge(at: now + 60)]}
 
       expect(match?({"activity" => "opened", "at_least" => 2}, record)).to be(true)
-      expect(match?({"activity" => "opened", "at_least" => 2, "within_days" => 30}, record)).to be(false)
+      expect(match?({"activity" => "opened", "at_least" => 2, "within" => {"amount" => 30, "unit" => "days"}}, record)).to be(false)
       expect(match?({"activity" => "opened", "letter_id" => 4}, record)).to be(false)
       expect(match?({"activity" => "replied"}, record)).to be(false)
     end
@@ -64,7 +64,7 @@ RSpec.describe Core::Conditions do
 
   describe "aloud" do
     it "names colleagues, letters and sequences" do
-      expect(say({"all" => [field("person.owner", "one_of", [2, "me"]), {"activity" => "clicked", "letter_id" => 5, "within_days" => 1}]}, owners: {2 => "Petra Lund"}, letters: {5 => "Winter letter"}))
+      expect(say({"all" => [field("person.owner", "one_of", [2, "me"]), {"activity" => "clicked", "letter_id" => 5, "within" => {"amount" => 1, "unit" => "days"}}]}, owners: {2 => "Petra Lund"}, letters: {5 => "Winter letter"}))
         .to eq("everyone who is looked after by Petra Lund or me and clicked in “Winter letter” in the last day")
     end
 
@@ -74,8 +74,8 @@ RSpec.describe Core::Conditions do
     end
 
     it "says how often, and what did not happen" do
-      expect(say({"activity" => "opened", "at_least" => 3, "within_days" => 7})).to eq("everyone who opened any letter at least 3 times in the last 7 days")
-      expect(say({"not" => {"activity" => "had_letter", "within_days" => 90}})).to eq("everyone who had no letter in the last 90 days")
+      expect(say({"activity" => "opened", "at_least" => 3, "within" => {"amount" => 7, "unit" => "days"}})).to eq("everyone who opened any letter at least 3 times in the last 7 days")
+      expect(say({"not" => {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}})).to eq("everyone who had no letter in the last 90 days")
       expect(say(field("person.fitted_on", "before", "2026-05-12"))).to eq("everyone whose room was fitted before 12 May 2026")
       expect(say(nil)).to eq("everyone")
     end
@@ -108,11 +108,11 @@ RSpec.describe Core::Fields::Catalogue do
 
   it "gives each field an operator to ask with, and each operator a value it understands" do
     catalogue.for(:condition).each { |field| expect(Core::Conditions::Operators.for(field.type)).not_to be_empty, field.key }
-    expect(Core::Conditions::Operators::TABLE.values.flat_map(&:values).uniq - %i[list text days date none]).to be_empty
+    expect(Core::Conditions::Operators::TABLE.values.flat_map(&:values).uniq - %i[list text number numbers span days months date dates none]).to be_empty
   end
 
   it "knows a column for everything one can ask about" do
-    asked = catalogue.for(:condition).reject { |field| field.type == :tags }
+    asked = catalogue.for(:condition).reject { |field| %i[tags lists].include?(field.type) }
 
     expect(asked.select { |field| field.table.nil? || field.column.nil? }.map(&:key)).to eq([])
   end

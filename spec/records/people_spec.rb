@@ -50,7 +50,7 @@ RSpec.describe "the sieve" do
     account = sieving.account
     counts = account[:stages].flat_map { |stage| stage[:reasons] }.to_h { |reason| [reason[:key], reason[:count]] }
 
-    expect(counts).to eq("no_address" => 1, "same_address" => 1, "do_not_mail" => 1, "address_failed" => 1, "no_consent" => 1)
+    expect(counts).to eq("no_address" => 1, "same_address" => 1, "do_not_mail" => 1, "address_blocked" => 0, "address_failed" => 1, "no_consent" => 1, "written_enough" => 0)
     expect(account).to include(matching: 6, would_get_it: 1)
     {"no_address" => nobody, "same_address" => double, "do_not_mail" => refused, "address_failed" => failed, "no_consent" => no, "would_get_it" => good}.each do |part, person|
       expect(sieving.people_of(part).select_map(:id)).to eq([person.id]), part

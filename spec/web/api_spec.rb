@@ -8,10 +8,10 @@ RSpec.describe "the API" do
 
   describe "people" do
     it "adds, shows, changes and finds one" do
-      made = call_api(:post, "/api/people", {first_name: "Zoë", last_name: "Lark", email: "zoe@lark.example", company: "New House", tags: ["press"]}, status: 201)
+      made = call_api(:post, "/api/people", {values: {"person.first_name" => "Zoë", "person.last_name" => "Lark", "person.email" => "zoe@lark.example", "person.company" => "New House", "person.tags" => ["press"]}}, status: 201)
       expect(made).to include("name" => "Zoë Lark", "company" => "New House", "tags" => ["press"], "version" => 1)
 
-      changed = call_api(:patch, "/api/people/#{made["id"]}", {version: 1, city: "Hull", standing: "client"})
+      changed = call_api(:patch, "/api/people/#{made["id"]}", {version: 1, values: {"person.city" => "Hull", "person.standing" => "client"}})
       expect(changed).to include("city" => "Hull", "standing" => "client", "version" => 2)
       expect(call_api(:post, "/api/people/search", {words: "zoe"})["people"].map { |row| row["id"] }).to eq([made["id"]])
 
@@ -20,23 +20,23 @@ RSpec.describe "the API" do
     end
 
     it "tells the second of two who change one record, and keeps the first's words" do
-      call_api(:patch, "/api/people/#{person.id}", {version: 1, city: "Hull"})
-      call_api(:patch, "/api/people/#{person.id}", {version: 1, city: "Leeds"}, status: 409)
+      call_api(:patch, "/api/people/#{person.id}", {version: 1, values: {"person.city" => "Hull"}})
+      call_api(:patch, "/api/people/#{person.id}", {version: 1, values: {"person.city" => "Leeds"}}, status: 409)
 
       expect(problem).to eq(["changed_meanwhile", nil])
       expect(person.refresh.city).to eq("Hull")
     end
 
     it "says what was wrong, where, and what to do" do
-      call_api(:post, "/api/people", {email: "no address"}, status: 422)
+      call_api(:post, "/api/people", {values: {"person.email" => "no address"}}, status: 422)
       expect(problem).to eq(["invalid", "email"])
       call_api(:post, "/api/people/search", {limit: "many"}, status: 400)
       expect(problem).to eq(["bad_request", "limit"])
       call_api(:post, "/api/people/search", {condition: {field: "person.shoe"}}, status: 422)
       expect(problem).to eq(["unknown_field", "condition.field"])
       call_api(:get, "/api/people/0", status: 404)
-      call_api(:post, "/api/people/search", {cursor: "bm90"}, status: 422)
-      expect(problem).to eq(["invalid", "cursor"])
+      call_api(:post, "/api/people/search", {sort: {field: "person.tags"}}, status: 422)
+      expect(problem).to eq(["invalid", "sort.field"])
     end
 
     it "keeps a note" do

@@ -33,7 +33,7 @@ RSpec.describe "signing in" do
   it "takes no change without the page's own token" do
     sign_in(maren)
     header "X-CSRF-Token", "made up"
-    post "/api/people", JSON.generate(first_name: "Zoë")
+    post "/api/people", JSON.generate(values: {"person.first_name" => "Zoë"})
 
     expect(last_response.status).to eq(403)
   end

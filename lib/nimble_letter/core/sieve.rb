@@ -5,41 +5,66 @@ module NimbleLetter
     # The account from "match" to "would get it". Each person falls through at exactly one reason: the first
     # that fits, in this order. Reasons are conditions, so the database and memory read them alike.
     module Sieve
-      # Stage: what is left after its reasons.
-      Reason = Struct.new(:key, :stage, :words, :condition)
+      # Stage: what is left after its reasons. Lasting: it is a trait of the record, whatever the sequence and the week.
+      Reason = Struct.new(:key, :stage, :words, :condition, :lasting)
 
       # One address twice is not a question about one record, so it has no condition of its own.
       SAME_ADDRESS = "same_address"
+      ALREADY_IN = "already_in"
+      WRITTEN_ENOUGH = "written_enough"
 
-      REASONS = [
-        Reason.new("no_address", "reachable", "no address", {"field" => "person.email", "is" => "empty"}),
-        Reason.new(SAME_ADDRESS, "reachable", "same address as another record", nil),
-        Reason.new("do_not_mail", "allowed", "asked not to be written to", {"field" => "person.do_not_mail", "is" => "yes"}),
-        Reason.new("address_failed", "allowed", "address failed before", {"field" => "person.address_failed", "is" => "yes"}),
-        Reason.new("no_consent", "allowed", "said no to letters", {"field" => "person.consent", "is" => "one_of", "value" => ["no"]})
+      LASTING = [
+        Reason.new("no_address", "reachable", "no address", {"field" => "person.email", "is" => "empty"}, true),
+        Reason.new(SAME_ADDRESS, "reachable", "same address as another record", nil, false),
+        Reason.new("do_not_mail", "allowed", "asked not to be written to", {"field" => "person.do_not_mail", "is" => "yes"}, true),
+        Reason.new("address_blocked", "allowed", "on the do-not-mail list", {"field" => "person.address_blocked", "is" => "yes"}, true),
+        Reason.new("address_failed", "allowed", "address failed before", {"field" => "person.address_failed", "is" => "yes"}, true),
+        Reason.new("no_consent", "allowed", "said no to letters", {"field" => "person.consent", "is" => "one_of", "value" => ["no"]}, true)
       ].freeze
 
-      STAGES = {"reachable" => "can be reached once", "allowed" => "would get it"}.freeze
+      STAGES = {"reachable" => "can be reached once", "allowed" => "may be written to", "fitting" => "would get it"}.freeze
+
+      # How many letters one person may have from us in so many days, over all sequences.
+      Guard = Struct.new(:letters, :days) do
+        def words = "had #{letters} #{(letters == 1) ? "letter" : "letters"} in the last #{Conditions::Span.new(days, "days")} already"
+
+        def condition = {"activity" => "had_letter", "at_least" => letters, "within" => {"amount" => days, "unit" => "days"}}
+      end
+
+      # @param guard [Guard, nil]
+      # @param sequence_id [Integer, nil] the sequence people would join
+      # @return [Array<Reason>] in the order they are asked
+      def self.reasons(guard: nil, sequence_id: nil)
+        fitting = []
+        fitting << Reason.new(WRITTEN_ENOUGH, "fitting", guard.words, guard.condition, false) if guard
+        fitting << Reason.new(ALREADY_IN, "fitting", "already in this sequence", {"membership" => "in", "sequence_id" => sequence_id}, false) if sequence_id
+        LASTING + fitting
+      end
 
       # What keeps one person from being written to, as far as their own record tells.
       # @param record [Hash{String=>Object}] values by field key
       # @return [Reason, nil]
       def self.reason_for(record)
-        # The reasons ask about fields only, so no instant can make a difference.
+        # These reasons ask about fields only, so no instant can make a difference.
         reader = Conditions::InMemory.new(now: nil, today: nil)
-        parser = Conditions::Parser.new
-        REASONS.find { |reason| reason.condition && reader.match?(parser.parse!(reason.condition), record) }
+        parsed_lasting.find { |_, tree| reader.match?(tree, record) }&.first
       end
 
+      def self.parsed_lasting
+        @parsed_lasting ||= LASTING.select(&:lasting).map { |reason| [reason, Conditions::Parser.new.parse!(reason.condition)] }.freeze
+      end
+      private_class_method :parsed_lasting
+
+      # @param reasons [Array<Reason>]
       # @param matching [Integer]
       # @param counts [Hash{String=>Integer}] people per reason
       # @return [Hash] the account: match, reasons and what is left after each stage
-      def self.account(matching, counts)
+      def self.account(reasons, matching, counts)
         left = matching
         stages = STAGES.map do |stage, words|
-          reasons = REASONS.select { |reason| reason.stage == stage }.map { |reason| {key: reason.key, words: reason.words, count: counts.fetch(reason.key, 0)} }
-          left -= reasons.sum { |reason| reason[:count] }
-          {key: stage, words: words, reasons: reasons, left: left}
+          dropped = reasons.select { |reason| reason.stage == stage }.map { |reason| {key: reason.key, words: reason.words, count: counts.fetch(reason.key, 0)} }
+          left -= dropped.sum { |reason| reason[:count] }
+          {key: stage, words: words, reasons: dropped, left: left}
         end
         {matching: matching, stages: stages, would_get_it: left}
       end

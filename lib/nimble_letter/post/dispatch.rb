@@ -80,7 +80,7 @@ module NimbleLetter
       end
 
       def give_up(row, letter, moment)
-        reason = letter.gaps.empty? ? "There is no address any more." : "Nothing to put in for: #{letter.gaps.map { |key| Core::Fields::Standard.catalogue[key].label.downcase }.join(", ")}."
+        reason = letter.gaps.empty? ? "There is no address any more." : "Nothing to put in for: #{letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }.join(", ")}."
         Work::Passing.failed(row, reason, at: departure(row, moment), moment: moment) if @claims.mine(row, "claimed").any?
         false
       end

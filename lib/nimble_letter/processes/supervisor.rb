@@ -39,6 +39,7 @@ module NimbleLetter
           children.start("post-office", port: @configuration.smtp_port)
           children.start("web", port: @configuration.port)
           children.start("worker")
+          children.start("clerk")
         rescue Error
           children.stop
           raise

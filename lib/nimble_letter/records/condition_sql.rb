@@ -7,23 +7,27 @@ module NimbleLetter
     class ConditionSql
       NEVER = Sequel.lit("FALSE")
       ALWAYS = Sequel.lit("TRUE")
+      Nodes = Core::Conditions::Nodes
 
       # @param now [Time] UTC
       # @param today [Date] the firm's
       # @param me [Integer, nil] who asks
       def initialize(now:, today:, me: nil)
         @now, @today, @me = now, today, me
+        @fields = FieldSql.new(today: today, me: me)
       end
 
       # @param node [Object] a condition tree
       # @return [Sequel::SQL::Expression]
       def read(node)
         case node
-        when Core::Conditions::Nodes::All then group(node, :AND, ALWAYS)
-        when Core::Conditions::Nodes::Any then group(node, :OR, NEVER)
-        when Core::Conditions::Nodes::Not then Sequel.~(Sequel.expr(read(node.part)))
-        when Core::Conditions::Nodes::FieldTest then field(node)
-        when Core::Conditions::Nodes::ActivityTest then activity(node)
+        when Nodes::All then group(node, :AND, ALWAYS)
+        when Nodes::Any then group(node, :OR, NEVER)
+        when Nodes::Not then Sequel.~(Sequel.expr(read(node.part)))
+        when Nodes::FieldTest then field(node)
+        when Nodes::ActivityTest then activity(node)
+        when Nodes::MembershipTest then membership(node)
+        when Nodes::DealsTest then at_least(node.at_least, Records.db[:deals].where(Sequel[:deals][:person_id] => Sequel[:people][:id]).where(read(node.where)))
         end
       end
 
@@ -35,68 +39,66 @@ module NimbleLetter
       end
 
       def field(node)
-        return tags(node) if node.field.type == :tags
-
-        column = Sequel[node.field.table][node.field.folded? ? :"#{node.field.column}_fold" : node.field.column]
-        (node.field.table == :companies) ? company(node, column) : present_or_empty(node, column)
+        case node.field.type
+        when :tags then tags(node)
+        when :lists then lists(node)
+        else (node.field.table == :companies) ? company(node) : @fields.read(node)
+        end
       end
 
       # A person without a company has no company fields.
-      def company(node, column)
+      def company(node)
         key = Sequel[:people][:company_id]
         has = ->(test) { Sequel.&(Sequel.~(key => nil), {key => Records.db[:companies].where(test).select(:id)}) }
-        (node.is == "empty") ? Sequel.~(has.call(Sequel.~(column => nil))) : has.call(present(node, column))
-      end
-
-      def present_or_empty(node, column) = (node.is == "empty") ? {column => nil} : present(node, column)
-
-      def present(node, column) = Sequel.&(Sequel.~(column => nil), test(node, column))
-
-      def test(node, column)
-        case node.is
-        when "one_of" then one_of(node, column)
-        when "contains" then Sequel.function(:locate, Core::Fold.call(node.value), column) > 0
-        when "starts_with" then column.like("#{Records.db.dataset.escape_like(Core::Fold.call(node.value))}%")
-        when "yes" then {column => true}
-        when "in_last_days" then Sequel.&(column > @today - node.value, column <= @today)
-        when "in_next_days" then Sequel.&(column >= @today, column < @today + node.value)
-        when "before" then column < node.value
-        when "after" then column > node.value
-        end
-      end
-
-      def one_of(node, column)
-        values = case node.field.type
-        when :text then node.value.map { |value| Core::Fold.call(value) }
-        when :reference then node.value.map { |id| (id == "me") ? @me : id }.compact
-        else node.value
-        end
-        values.empty? ? NEVER : {column => values}
+        (node.is == "empty") ? Sequel.~(has.call(@fields.filled(node.field))) : has.call(@fields.read(node))
       end
 
       def tags(node)
         worn = Records.db[:people_tags].where(Sequel[:people_tags][:person_id] => Sequel[:people][:id])
-        return Sequel.~(worn.select(1).exists) if node.is == "empty"
-
-        folds = node.value.map { |tag| Core::Fold.call(tag) }
-        worn.join(:tags, id: Sequel[:people_tags][:tag_id]).where(Sequel[:tags][:name_fold] => folds).select(1).exists
+        named = ->(folds) { worn.join(:tags, id: Sequel[:people_tags][:tag_id]).where(Sequel[:tags][:name_fold] => folds) }
+        held(node, worn, node.value&.map { |tag| Core::Fold.call(tag) }, named)
       end
 
-      def activity(node)
-        happened = happened(node)
-        return happened.select(1).exists if node.at_least == 1
+      def lists(node)
+        on = Records.db[:list_people].where(Sequel[:list_people][:person_id] => Sequel[:people][:id])
+        held(node, on, node.value, ->(ids) { on.where(Sequel[:list_people][:list_id] => ids) })
+      end
 
-        Sequel.expr(happened.select(Sequel.function(:count).*)) >= node.at_least
+      # @param held [Sequel::Dataset] all that this person has of them
+      # @param these [#call] values to those of them that the person has
+      def held(node, held, wanted, these)
+        case node.is
+        when "empty" then Sequel.~(held.select(1).exists)
+        when "one_of" then these.call(wanted).select(1).exists
+        when "all_of" then Sequel.&(*wanted.uniq.map { |one| these.call([one]).select(1).exists })
+        end
+      end
+
+      def activity(node) = at_least(node.at_least, happened(node))
+
+      def at_least(times, rows)
+        (times == 1) ? rows.select(1).exists : Sequel.expr(rows.select(Sequel.function(:count).*)) >= times
       end
 
       def happened(node)
         event = Sequel[:events]
         events = Records.db[:events].where(event[:person_id] => Sequel[:people][:id], event[:by_machine] => false,
           event[:kind] => Core::Conditions::Operators::ACTIVITIES.fetch(node.kind)[:event]).where(event[:occurred_at] <= @now)
-        events = events.where(event[:occurred_at] >= @now - node.within_days * 86_400) if node.within_days
+        events = events.where(event[:occurred_at] >= node.within.instant_before(@now, @today)) if node.within
         events = events.where(event[:letter_id] => node.letter_id) if node.letter_id
         events = events.where(event[:sequence_id] => node.sequence_id) if node.sequence_id
+        events = events.where(Sequel.function(:json_value, event[:data], "$.link") => node.link) if node.link
         events
+      end
+
+      def membership(node)
+        member = Sequel[:members]
+        members = Records.db[:members].where(member[:person_id] => Sequel[:people][:id])
+        members = members.where(member[:state] => "active") if node.kind == "in" || node.step
+        members = members.where(member[:sequence_id] => node.sequence_id) if node.sequence_id
+        members = members.where(member[:status] => node.statuses) if node.statuses.any?
+        members = members.where(member[:passed] => node.step - 1) if node.step
+        members.select(1).exists
       end
     end
   end

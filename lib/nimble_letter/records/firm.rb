@@ -10,17 +10,22 @@ module NimbleLetter
       # Holidays are looked up for these years around now; plans reach no further.
       YEARS = 2
 
-      attr_reader :name, :postal_address, :time_zone, :holidays_of
+      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard
 
       # @return [Firm] as settings have it
       def self.current
         new(**JSON.parse(Records.db[:settings].where(key: KEY).get(:value) || "{}", symbolize_names: true))
       end
 
-      def self.save(**values) = Records.db[:settings].insert(key: KEY, value: JSON.generate(values))
+      def self.save(**values)
+        text = JSON.generate(values)
+        Records.db[:settings].on_duplicate_key_update(value: text).insert(key: KEY, value: text)
+      end
 
-      def initialize(name: "Our firm", postal_address: "", time_zone: Core::Calendar::Zones::DEFAULT, holidays_of: "gb_eng")
+      # @param guard [Hash, nil] the most letters one person may have in so many days: {letters:, days:}; nil for no guard
+      def initialize(name: "Our firm", postal_address: "", time_zone: Core::Calendar::Zones::DEFAULT, holidays_of: "gb_eng", guard: {letters: 5, days: 7})
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
+        @guard = guard && Core::Sieve::Guard.new(guard[:letters], guard[:days])
       end
 
       def zone = Core::Calendar::Zones.fetch(time_zone)

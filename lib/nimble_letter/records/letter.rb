@@ -16,7 +16,7 @@ module NimbleLetter
 
       # @param part [Symbol] one of PARTS
       # @return [Core::Letters::Document] trusted: it was checked on its way in
-      def document(part) = Core::Letters::Document.new(public_send(part))
+      def document(part) = Core::Letters::Document.new(public_send(part), @fields ||= FieldCatalogue.current)
 
       # @return [Core::Letters::Merge]
       def merge = Core::Letters::Merge.new(**PARTS.to_h { |part| [part, document(part)] })

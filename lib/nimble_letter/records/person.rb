@@ -6,17 +6,25 @@ module NimbleLetter
     class Person < Sequel::Model(:people)
       include Versioned
 
-      FOLDED = %i[first_name last_name city country job_title email].freeze
-      # RFC 5321 4.5.3.1 bounds the length; the rest only rules out what could never be delivered or would break a header.
-      ADDRESS = /\A[^\s<>",;@]{1,64}@[^\s<>",;@]{1,120}\.[^\s<>",;@.]{2,}\z/
+      FOLDED = %i[first_name last_name known_as title city region country job_title email time_zone consent_how].freeze
+      # Quick search looks into these, and into the company's name.
+      SEARCHED = %i[first_name last_name known_as email phone].freeze
+      SEARCH_LENGTH = 700
 
       many_to_one :company
       many_to_one :owner, class: "NimbleLetter::Records::Account", key: :owner_id
       many_to_many :tags, join_table: :people_tags, class: "NimbleLetter::Records::Tag"
-      one_to_many :deals
+      many_to_many :lists, join_table: :list_people, class: "NimbleLetter::Records::List"
+      one_to_many :deals, order: :id
       one_to_many :members
+      one_to_many :other_addresses, class: "NimbleLetter::Records::PersonAddress", order: :id
 
       dataset_module do
+        # Records that are not in the bin. Every question about people asks this first.
+        def kept = where(Sequel[:people][:deleted_at] => nil)
+
+        def binned = exclude(Sequel[:people][:deleted_at] => nil).where(Sequel[:people][:emptied] => false)
+
         # Newest activity first, people never heard from last.
         def newest_first = order(Sequel.desc(Sequel[:people][:last_activity_at]), Sequel.desc(Sequel[:people][:id]))
 
@@ -32,41 +40,55 @@ module NimbleLetter
           where(Sequel.|(activity < at, Sequel.&({activity => at}, Sequel[:people][:id] < id), {activity => nil}))
         end
 
-        # Quick search over name, company and address; forgives case and accents. Every word must be found.
+        # Quick search over name, company, address and phone; forgives case and accents. Every word must be found.
         def with_words(text)
-          Core::Fold.call(text).to_s.split.inject(self) do |found, word|
-            found.where(Sequel.function(:locate, word, Sequel[:people][:search_fold]) > 0)
-          end
+          words = Core::Fold.call(text).to_s.split.first(8)
+          found = words.inject(self) { |all, word| all.where(Sequel.function(:locate, word, Sequel[:people][:search_fold]) > 0) }
+          digits = text.to_s.gsub(/[^\d+]/, "")
+          # A number typed in groups is a phone, however it is grouped in the record.
+          (words.size > 1 && digits.size > 5 && text.to_s.match?(/\A[\d\s()+.\/-]+\z/)) ? where(Sequel.function(:locate, Phone.fold(digits), Sequel[:people][:search_fold]) > 0) : found
         end
       end
 
       # @param values [Hash{Symbol=>Object}] columns of one person
       # @param company_name [String, nil]
+      # @param custom [Array<Core::Fields::Field>] the firm's own fields among them that are compared folded
       # @return [Hash] with the folded twins; bulk inserts need what saving a model does
-      def self.with_folds(values, company_name: nil)
-        folds = FOLDED.to_h { |name| [:"#{name}_fold", Core::Fold.call(values[name])] }
-        words = [values[:first_name], values[:last_name], values[:email], company_name].compact.join(" ")
-        values.merge(folds, search_fold: Core::Fold.call(words)&.slice(0, 700))
+      def self.with_folds(values, company_name: nil, custom: [])
+        values = FOLDED.each_with_object(values.dup) { |name, all| all[:"#{name}_fold"] = Core::Fold.call(values[name]) }
+        custom.each { |field| values[field.compared_column] = Core::Fold.call(values[field.column]) if values.key?(field.column) }
+        values[:phone_fold] = Phone.fold(values[:phone])
+        values[:phone_end] = Phone.ending(values[:phone])
+        values[:domain_fold] = values[:email_fold]&.split("@", 2)&.last
+        words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], company_name].compact.join(" ")
+        values[:search_fold] = Core::Fold.call(words)&.slice(0, SEARCH_LENGTH)
+        values
       end
 
       def before_save
-        set(self.class.with_folds(values.slice(*FOLDED), company_name: company&.name).except(*FOLDED))
+        own = FieldCatalogue.current.select { |field| field.custom? && field.folded? && field.table == :people }
+        told = values.slice(*FOLDED, :phone, *own.map(&:column))
+        set_fields_quietly(self.class.with_folds(told, company_name: company&.name, custom: own).except(*told.keys))
+        set(address_blocked: BlockedAddress.blocks?(email))
         super
       end
 
       def validate
         super
-        errors.add(:email, "This does not look like an address.") if email && !email.match?(ADDRESS)
-        errors.add(:last_name, "A record needs a name, a company or an address.") if [first_name, last_name, email, company_id].none?
+        errors.add(:email, "This does not look like an address.") if email && !email.match?(Core::Address::PATTERN)
+        errors.add(:last_name, "A record needs a name, a company or an address.") if [first_name, last_name, known_as, email, company_id].none?
         errors.add(:time_zone, "There is no time zone of this name.") if time_zone && !Core::Calendar::Zones.known?(time_zone)
       end
 
       # @return [String] as people say it; falls back to the address or the company
       def name = self.class.name_of(values) || company&.name || "Without a name"
 
-      def self.name_of(values)
-        full = [values[:title], values[:first_name], values[:last_name]].compact.join(" ")
-        full.empty? ? values[:email] : full
+      def self.name_of(values) = values[:emptied] ? "A removed record" : Core::Names.full(values) || values[:known_as] || values[:email]
+
+      # The firm's own fields are columns that the model did not know when it was loaded.
+      def set_fields_quietly(changes)
+        changes.each { |name, value| self[name] = value unless self[name] == value && values.key?(name) }
+        self
       end
     end
   end

@@ -2,12 +2,17 @@
 
 module NimbleLetter
   module Records
-    # A named condition; always live.
+    # A named condition; always live. Shared with everybody, or seen by its maker alone.
     class SavedFilter < Sequel::Model(:saved_filters)
       extend JsonColumn
       include Versioned
 
-      json_column :condition
+      json_column :condition, :view
+
+      dataset_module do
+        # @param account [Account]
+        def seen_by(account) = where(Sequel.|({shared: true}, {account_id: account.id}))
+      end
 
       def validate
         super

@@ -16,7 +16,7 @@ module NimbleLetter
           unless self.version == version
             raise Conflict.new("Somebody else changed this meanwhile.", hint: "Look at what they wrote, then save yours again.", data: {version: self.version})
           end
-          set(changes)
+          changes.each { |name, value| respond_to?(:"#{name}=") ? public_send(:"#{name}=", value) : self[name] = value }
           next self unless modified? || touched
 
           set(version: version + 1, updated_at: now)

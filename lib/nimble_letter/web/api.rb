@@ -9,6 +9,7 @@ module NimbleLetter
     # errors are told.
     class Api < Sinatra::Base
       MAX_BODY_BYTES = 6 * 1024 * 1024
+      FILES = "/api/imports" # a file is read piece by piece and has a limit of its own
       STATUS = {Invalid => 422, NotFound => 404, Conflict => 409}.freeze
 
       set :environment, :production
@@ -20,7 +21,7 @@ module NimbleLetter
       before do
         content_type :json
         cache_control :no_store
-        if request.content_length.to_i > MAX_BODY_BYTES
+        if request.content_length.to_i > MAX_BODY_BYTES && request.path != FILES
           halt 413, Problem.body(code: "too_large", message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.", hint: "Send less at once.")
         end
         halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.") unless account || request.path == "/api/session"
@@ -29,6 +30,15 @@ module NimbleLetter
       register Routes::Session
       register Routes::Today
       register Routes::People
+      register Routes::Companies
+      register Routes::Deals
+      register Routes::Imports
+      register Routes::Doubles
+      register Routes::Changes
+      register Routes::Lists
+      register Routes::Tags
+      register Routes::Fields
+      register Routes::Preferences
       register Routes::Audience
       register Routes::Filters
       register Routes::Letters

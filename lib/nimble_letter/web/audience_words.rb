@@ -4,26 +4,39 @@ module NimbleLetter
   module Web
     # Audiences and conditions in words.
     module AudienceWords
-      # @param tree [Object, nil] a condition tree
-      # @return [String]
-      def self.sentence(tree)
-        return "single people" unless tree
-
-        Core::Conditions::Sentence.new(names: {owners: Records::Account.select_hash(:id, :name), letters: Records::Letter.select_hash(:id, :name),
-                                               sequences: Records::Sequence.select_hash(:id, :name)}).say(tree)
+      # @return [Hash] words for the numbers in a condition, see Core::Conditions::Sentence
+      def self.names
+        {owners: Records::Account.select_hash(:id, :name), letters: Records::Letter.select_hash(:id, :name), sequences: Records::Sequence.select_hash(:id, :name),
+         lists: Records::List.select_hash(:id, :name), statuses: Work::MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }}
       end
 
+      # @param tree [Object, nil] a condition tree
+      # @return [String]
+      def self.sentence(tree, names: self.names) = tree ? Core::Conditions::Sentence.new(names: names).say(tree) : "single people"
+
       # @param audience [Records::Audience]
-      # @return [String] the filter's name, or the sentence
+      # @return [String] the filters' and lists' names, or the sentence
       def self.short(audience)
         return "nobody yet" unless audience.said?
 
-        words = Records::SavedFilter.where(id: audience.json["filter_id"]).get(:name) if audience.json["filter_id"]
-        words ||= audience.tree ? sentence(audience.tree) : nil
-        single = (audience.json["people"] || []).size
-        without = (audience.json["without"] || []).size
-        [words, (people(single) if single.positive?), ("without #{people(without)}" if without.positive?)].compact.join(", ")
+        json = audience.json
+        words = Records::SavedFilter.where(id: audience.filter_ids).order(:name).select_map(:name) + named_lists(json["lists"]).map { |name| "the list “#{name}”" }
+        words << sentence(audience.tree) if audience.tree && words.empty?
+        words << "and others" if words.any? && (json["condition"] || json["members"]) && (audience.filter_ids.any? || json["lists"])
+        words << people((json["people"] || []).size) if (json["people"] || []).any?
+        [*words, *without(json)].join(", ")
       end
+
+      def self.without(json)
+        filters = Records::SavedFilter.where(id: json["without_filters"] || []).order(:name).select_map(:name)
+        lists = named_lists(json["without_lists"]).map { |name| "the list “#{name}”" }
+        single = (json["without"] || []).any? ? [people(json["without"].size)] : []
+        (filters + lists + single).map { |words| "without #{words}" }
+      end
+      private_class_method :without
+
+      def self.named_lists(ids) = Records::List.where(id: ids || []).order(:name).select_map(:name)
+      private_class_method :named_lists
 
       def self.people(count) = (count == 1) ? "1 person" : "#{count} people"
       private_class_method :people

@@ -8,8 +8,10 @@ module NimbleLetter
 
       # @return [Hash] see Catalogue in openapi.yaml
       def self.write
-        {fields: Core::Fields::Standard.catalogue.map(&:to_h), operators: Core::Conditions::Operators::TABLE.transform_values { |table| table.transform_values(&:to_s) },
+        {fields: Records::FieldCatalogue.current.map(&:to_h), operators: Core::Conditions::Operators::TABLE.transform_values { |table| table.transform_values(&:to_s) },
          activities: Core::Conditions::Operators::ACTIVITIES.map { |key, activity| {key: key, words: activity[:words], negated: activity[:negated]} },
+         memberships: Core::Conditions::Operators::MEMBERSHIPS.map { |key, membership| {key: key, words: membership[:words], negated: membership[:negated]} },
+         lists: named(Records::List.order(:name)), stages: Records::FieldCatalogue.deal_stages.map { |stage| stage.transform_keys(&:to_sym) },
          colleagues: named(Records::Account.order(:name)), cities: cities, tags: Records::Tag.order(:name_fold).select_map(:name),
          letters: named(Records::Letter.order(Sequel.desc(:updated_at))), sequences: named(Records::Sequence.order(Sequel.desc(:id))),
          statuses: Work::MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
@@ -20,7 +22,7 @@ module NimbleLetter
       private_class_method :named
 
       def self.cities
-        Records::Person.exclude(city: nil).group_and_count(:city).order(Sequel.desc(:count), :city).limit(CITIES).map { |row| row[:city] }
+        Records::Person.kept.exclude(city: nil).group_and_count(:city).order(Sequel.desc(:count), :city).limit(CITIES).map { |row| row[:city] }
       end
       private_class_method :cities
     end

@@ -5,8 +5,9 @@ module NimbleLetter
     # A saved filter as the contract has it.
     module FilterJson
       def self.write(filter)
-        tree = Core::Conditions::Parser.new.parse!(filter.condition)
-        {id: filter.id, name: filter.name, condition: filter.condition, sentence: AudienceWords.sentence(tree), version: filter.version}
+        tree = Records::FieldCatalogue.parser.parse(filter.condition)
+        {id: filter.id, name: filter.name, condition: filter.condition, sentence: tree ? AudienceWords.sentence(tree) : "a condition that cannot be read any more", version: filter.version,
+         shared: filter.shared, view: filter.view, by: filter.account_id && Records::Account.where(id: filter.account_id).get(:name), updated_at: filter.updated_at, used_in: Work::WhereUsed.filter(filter)}
       end
     end
   end

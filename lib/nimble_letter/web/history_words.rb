@@ -9,14 +9,28 @@ module NimbleLetter
         "answered_automatically" => "Answered automatically", "bounced" => "The address failed", "bounced_softly" => "A letter could not be delivered for now",
         "failed" => "“%<letter>s” could not be sent", "refused" => "The address was refused", "unsubscribed" => "Asked not to be written to", "complained" => "Complained about a letter",
         "joined" => "Joined “%<sequence>s”", "left" => "Left “%<sequence>s”", "finished" => "Went through “%<sequence>s”", "converted" => "Converted: %<label>s",
-        "note" => "Note"
+        "note" => "Note", "call" => "Call", "merged" => "Merged with another record of the same person", "imported" => "Brought in from a file"
       }.freeze
-      LEFT = {"replied" => "after a reply", "unsubscribed" => "asked for no letters", "bounced" => "the address failed", "refused" => "the address was refused",
+      LEFT = {"in_the_bin" => "the record was put in the bin", "address_blocked" => "the address is on the do-not-mail list", "merged" => "merged with another record", "replied" => "after a reply", "unsubscribed" => "asked for no letters", "bounced" => "the address failed", "refused" => "the address was refused",
               "converted" => "converted", "taken_out" => "taken out by hand", "stopped" => "the sequence was stopped", "complained" => "after a complaint"}.freeze
+
+      BY = {"bulk" => "changed together with others", "import" => "from a file", "undo" => "taken back", "merge" => "from a merged record"}.freeze
+      # What a history can be narrowed to.
+      ABOUT = {
+        "letters" => %w[sent failed opened clicked bounced bounced_softly refused], "answers" => %w[replied answered_automatically unsubscribed complained converted],
+        "notes" => %w[note call], "record" => %w[field_changed merged imported], "sequences" => %w[joined left finished status_moved]
+      }.freeze
+
+      # @return [Array<String>] event kinds
+      # @raise [Invalid]
+      def self.kinds(about) = ABOUT.fetch(about) { raise Invalid.new("A history is about one of #{ABOUT.keys.join(", ")}.", at: "about") }
 
       # @param events [Array<Records::Event>]
       def initialize(events)
         @events = events
+        @catalogue = Records::FieldCatalogue.current
+        @owners = Records::Account.select_hash(:id, :name)
+        @incoming = Records::Incoming.where(id: events.filter_map { |event| event.data&.[]("incoming_id") }).select_hash(:id, :text)
         @letters = Records::Letter.where(id: events.map(&:letter_id).compact.uniq).select_hash(:id, :name)
         @sequences = Records::Sequence.where(id: events.map(&:sequence_id).compact.uniq).select_hash(:id, :name)
         @accounts = Records::Account.where(id: events.map(&:account_id).compact.uniq).select_hash(:id, :name)
@@ -46,10 +60,34 @@ module NimbleLetter
       end
 
       def change_words(data)
-        return "Record made" if data["field"] == "record"
-        return data["to"] ? "Tagged #{data["to"]}" : "Tag #{data["from"]} taken off" if data["field"] == "tag"
+        field, from, to = data.values_at("field", "from", "to")
+        case field
+        when "record" then (to == "made") ? "Record made" : "Record #{to}"
+        when "tag", /\Atag:/ then put_on(data, "Tagged %s", "Tag %s taken off")
+        when "list", /\Alist:/ then put_on(data, "Put on the list “%s”", "Taken off the list “%s”")
+        when "bin" then to ? "Put in the bin" : "Taken out of the bin"
+        when "person.address_blocked" then to.to_s
+        else "#{label(field)}: #{said(field, from)} → #{said(field, to)}"
+        end
+      end
 
-        "#{data["field"].delete_suffix("_id").tr("_", " ").capitalize}: #{data["from"].to_s.empty? ? "nothing" : data["from"]} → #{data["to"].to_s.empty? ? "nothing" : data["to"]}"
+      # One by one a change carries the name; from an act on many, true or false and the name beside it.
+      def put_on(data, on, off)
+        name = data["name"] || data["to"] || data["from"]
+        taken_off = data["name"] ? data["to"] == false : data["to"].nil?
+        format(taken_off ? off : on, name)
+      end
+
+      def label(key) = (key == Work::RecordState::COMPANY.key) ? "Company" : (@catalogue[key]&.label || key.to_s.split(".").last.delete_suffix("_id").tr("_", " ").capitalize)
+
+      def said(key, value)
+        return "nothing" if value.nil? || value == "" || value == []
+
+        field = @catalogue[key]
+        return value.to_s if field.nil? || value.is_a?(String) && field.type == :reference
+        return Date.iso8601(value).strftime("%-d %b %Y") if field.type == :date
+
+        Core::Fields::Saying.say(field, value, names: {owners: @owners}).to_s
       end
 
       def detail(event, data)
@@ -57,8 +95,10 @@ module NimbleLetter
         when "left" then LEFT[data["reason"]]
         when "clicked" then data["link"]
         when "note" then data["text"]
+        when "call" then [data["outcome"], data["text"]].compact.join(": ")
+        when "field_changed" then BY[data["by"]] || data["how"]
         when "status_moved" then data["by_hand"] ? "by hand" : nil
-        when "replied", "answered_automatically", "unsubscribed" then data["incoming_id"] && Records::Incoming.where(id: data["incoming_id"]).get(:text)&.slice(0, 400)
+        when "replied", "answered_automatically", "unsubscribed" then @incoming[data["incoming_id"]]&.slice(0, 400)
         else data["words"] || data["reason"]
         end
       end

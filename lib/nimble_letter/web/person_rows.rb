@@ -3,15 +3,11 @@
 module NimbleLetter
   module Web
     # People as lists show them; companies, owners and sequences are read once for the page.
-    module PersonRows
+    class PersonRows
       # @param people [Array<Records::Person>]
+      # @param columns [Array<String>] field keys to show besides what every row has
       # @return [Array<Hash>] see PersonRow in openapi.yaml
-      def self.write(people)
-        companies = Records::Company.where(id: people.map(&:company_id).compact.uniq).select_hash(:id, :name)
-        owners = Records::Account.where(id: people.map(&:owner_id).compact.uniq).select_hash(:id, :name)
-        now_in = now_in(people.map(&:id))
-        people.map { |person| row(person, companies[person.company_id], owners[person.owner_id], now_in[person.id]) }
-      end
+      def self.write(people, columns: []) = new(people, columns).rows
 
       # @param dataset [Sequel::Dataset]
       # @return [Hash] a page of it, newest activity first, with the total
@@ -20,24 +16,33 @@ module NimbleLetter
         {people: write(people), total: total || dataset.count, next_cursor: following}
       end
 
-      def self.row(person, company, owner, now_in)
-        {id: person.id, name: Records::Person.name_of(person.values) || company || "Without a name", email: person.email, company: company, city: person.city,
-         owner: owner, standing: person.standing, may_write: may_write?(person),
-         last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind}, now_in: now_in}
+      def initialize(people, columns)
+        @people = people
+        @companies = Records::Company.where(id: people.map(&:company_id).compact.uniq).as_hash(:id)
+        @owners = Records::Account.where(id: people.map(&:owner_id).compact.uniq).select_hash(:id, :name)
+        @now_in = now_in(people.map(&:id))
+        @cells = Work::PersonCells.new(people, columns, companies: @companies, now_in: @now_in) if columns.any?
       end
-      private_class_method :row
+
+      def rows = @people.map { |person| row(person, @companies[person.company_id]&.name) }
+
+      private
+
+      def row(person, company)
+        {id: person.id, name: Records::Person.name_of(person.values) || company || "Without a name", email: person.email, company: company, city: person.city,
+         owner: @owners[person.owner_id], standing: person.standing, may_write: may_write?(person), binned: !person.deleted_at.nil?,
+         last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind}, now_in: @now_in[person.id], cells: @cells&.of(person)}.compact
+      end
 
       # The sieve's own reasons, so that a row and the sieve cannot disagree.
-      def self.may_write?(person)
-        Core::Sieve.reason_for(%i[email do_not_mail address_failed consent].to_h { |name| ["person.#{name}", person[name]] }).nil?
+      def may_write?(person)
+        Core::Sieve.reason_for(%i[email do_not_mail address_blocked address_failed consent].to_h { |name| ["person.#{name}", person[name]] }).nil?
       end
-      private_class_method :may_write?
 
-      def self.now_in(ids)
+      def now_in(ids)
         Records::Member.where(:person_id => ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])
           .select_hash(:person_id, Sequel[:sequences][:name])
       end
-      private_class_method :now_in
     end
   end
 end

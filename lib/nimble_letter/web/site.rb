@@ -16,7 +16,7 @@ module NimbleLetter
       # @param clock [#now] read once a request
       def self.app(configuration, clock:)
         public_pages = PublicSite.app(configuration, clock: clock)
-        api = api(clock)
+        api = api(clock, configuration)
         secret = configuration.secret
         Throttle.set_up
         Rack::Builder.app do
@@ -38,7 +38,12 @@ module NimbleLetter
         end
       end
 
-      def self.api(clock) = Class.new(Api) { set :clock, clock }
+      def self.api(clock, configuration)
+        Class.new(Api) do
+          set :clock, clock
+          set :imports, configuration.imports
+        end
+      end
       private_class_method :api
     end
   end

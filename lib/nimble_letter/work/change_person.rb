@@ -2,60 +2,127 @@
 
 module NimbleLetter
   module Work
-    # Changes a person's record and appends what changed, from what to what, and who did it.
-    module ChangePerson
-      COLUMNS = %i[first_name last_name title standing city country job_title email phone owner_id company_id time_zone consent do_not_mail address_failed fitted_on].freeze
-      CHOICES = {standing: Core::Fields::Catalogue::STANDING, consent: Core::Fields::Catalogue::CONSENT}.freeze
+    # Changes one person's record and appends what changed, from what to what, and who did it.
+    class ChangePerson
+      # Set by their own rules.
+      OTHERS = {"person.tags" => :tags, "person.lists" => :lists}.freeze
+      MARKS = %w[person.do_not_mail person.address_failed].freeze
 
-      # @param changes [Hash{Symbol=>Object}]
-      # @param tags [Array<String>, nil] the whole set, nil leaves it
+      # @param values [Hash{String=>Object}] by field key; "person.company" by name, "person.tags" the whole set
+      # @param version [Integer] as it was read
       # @raise [Invalid, Conflict]
-      def self.call(person, changes, version:, moment:, tags: nil)
-        changes = clean(changes)
-        Records.db.transaction do
-          before = person.values.slice(*changes.keys)
-          person.change!(changes, version: version, now: moment.now)
-          changed = changes.reject { |name, value| before[name] == value }
-          # A mended address is a new chance.
-          person.update(address_failed: false) if changed.key?(:email) && person.address_failed && !changes.key?(:address_failed)
-          changed.each { |name, value| append(person, moment, field: name, from: before[name], to: value) }
-          put_tags(person, tags, moment) if tags
-        end
-        person
-      end
+      # @return [Records::Person]
+      def self.call(person, values, version:, moment:) = new(person, moment).change(values, version)
 
       # @return [Records::Person]
-      def self.create(values, moment:, tags: nil)
+      def self.create(values, moment:)
+        person = Records::Person.new(created_at: moment.now, updated_at: moment.now, added_on: moment.today, standing_since: moment.today)
+        new(person, moment).make(values)
+      end
+
+      def initialize(person, moment)
+        @person, @moment = person, moment
+      end
+
+      def change(values, version)
         Records.db.transaction do
-          person = Records::Person.create(clean(values).merge(created_at: moment.now, updated_at: moment.now))
-          append(person, moment, field: :record, from: nil, to: "made")
-          put_tags(person, tags, moment) if tags
-          person
+          columns = columns(values)
+          before = @person.values.slice(*columns.keys)
+          # A mended address is a new chance.
+          columns[:address_failed] = false if columns.key?(:email) && columns[:email] != before[:email] && !columns.key?(:address_failed)
+          @person.change!(columns, version: version, now: @moment.now, touched: values.keys.intersect?(OTHERS.keys))
+          append(columns, before)
+          put_sets(values)
+        end
+        @person
+      end
+
+      def make(values)
+        Records.db.transaction do
+          columns(values).each { |name, value| @person[name] = value }
+          @person.save
+          event("record", nil, "made")
+          put_sets(values)
+        end
+        @person
+      end
+
+      private
+
+      def columns(values)
+        columns = values.except(*OTHERS.keys, RecordState::COMPANY.key).to_h { |key, value| column(key, value) }
+        if values.key?(RecordState::COMPANY.key)
+          name = values[RecordState::COMPANY.key]
+          columns[:company_id] = Core::Fold.call(name) && Records::Company.named(name, now: @moment.now).id
+        end
+        dated(columns)
+      end
+
+      def column(key, value)
+        field = @moment.catalogue[key]
+        unless field&.table == :people && (field.for?(:import) || MARKS.include?(key))
+          raise Invalid.new("There is nothing to change that is called #{key.inspect}.", code: :unknown_field, at: key)
+        end
+        taken = @moment.taking.take(field, value)
+        taken = Records::SeveralChoices.write(taken || []) if field.type == :choices
+        if taken.nil? && (%i[flag].include?(field.type) && !field.custom? || %w[person.standing person.consent person.name_order].include?(key))
+          raise Invalid.new("#{field.label} cannot be empty.", at: key)
+        end
+        [field.column, taken]
+      end
+
+      # Standing and consent carry the day they changed and who noted it; the time zone follows the country until somebody sets it.
+      def dated(columns)
+        columns[:standing_since] = @moment.today if columns.key?(:standing) && columns[:standing] != @person.standing
+        if columns.key?(:consent) && columns[:consent] != @person.consent
+          columns = {consent_on: @moment.today, consent_how: nil, consent_by_id: @moment.account&.id}.merge(columns)
+        end
+        if columns.key?(:country) && !columns.key?(:time_zone) && (@person.time_zone.nil? || @person.time_zone == Core::Calendar::Countries.zone(@person.country))
+          columns[:time_zone] = Core::Calendar::Countries.zone(columns[:country]) || @person.time_zone
+        end
+        columns
+      end
+
+      SILENT = %i[standing_since consent_on consent_how consent_by_id].freeze
+
+      def append(columns, before)
+        keys = @moment.catalogue.select { |field| field.table == :people && field.column }.to_h { |field| [field.column, field] }
+        columns.each do |name, value|
+          next if SILENT.include?(name) || before[name] == value
+
+          field = keys[name] || RecordState::COMPANY
+          event(field.key, in_words(field, before[name]), in_words(field, value), how: (name == :consent) ? columns[:consent_how] : nil)
         end
       end
 
-      def self.clean(changes)
-        changes = changes.slice(*COLUMNS).transform_values { |value| value.is_a?(String) ? Core::Letters::Values.say(value) : value }
-        CHOICES.each do |name, choices|
-          next unless changes.key?(name)
-          raise Invalid.new("#{name.to_s.capitalize} is one of #{choices.values.join(", ")}.", at: name.to_s) unless choices.key?(changes[name])
-        end
-        changes
-      end
-      private_class_method :clean
+      def in_words(field, value)
+        return value && Records::Company.where(id: value).get(:name) if field.key == RecordState::COMPANY.key
+        return value && Records::Account.where(id: value).get(:name) if field.type == :reference
 
-      def self.put_tags(person, names, moment)
+        RecordState.to_json_value(field, value)
+      end
+
+      def put_sets(values)
+        put_tags(values["person.tags"]) if values["person.tags"]
+        put_lists(values["person.lists"]) if values["person.lists"]
+      end
+
+      def put_tags(names)
         wanted = names.map { |name| Records::Tag.named(name) }.uniq
-        (wanted - person.tags).each { |tag| person.add_tag(tag) && append(person, moment, field: :tag, from: nil, to: tag.name) }
-        (person.tags - wanted).each { |tag| person.remove_tag(tag) && append(person, moment, field: :tag, from: tag.name, to: nil) }
+        (wanted - @person.tags).each { |tag| @person.add_tag(tag) && event("tag", nil, tag.name) }
+        (@person.tags - wanted).each { |tag| @person.remove_tag(tag) && event("tag", tag.name, nil) }
       end
-      private_class_method :put_tags
 
-      def self.append(person, moment, field:, from:, to:)
-        Records.db[:events].insert(kind: "field_changed", person_id: person.id, occurred_at: moment.now, account_id: moment.account&.id,
-          data: JSON.generate(field: field, from: from, to: to))
+      def put_lists(ids)
+        wanted = Records::List.where(id: ids).all
+        (wanted - @person.lists).each { |list| @person.add_list(list) && event("list", nil, list.name) }
+        (@person.lists - wanted).each { |list| @person.remove_list(list) && event("list", list.name, nil) }
       end
-      private_class_method :append
+
+      def event(field, from, to, how: nil)
+        Records.db[:events].insert(kind: "field_changed", person_id: @person.id, occurred_at: @moment.now, account_id: @moment.account&.id,
+          data: JSON.generate({field: field, from: from, to: to, how: how}.compact))
+      end
     end
   end
 end

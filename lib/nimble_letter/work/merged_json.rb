@@ -13,7 +13,7 @@ module NimbleLetter
 
       def self.runs(runs)
         runs.map do |run|
-          label = run.field && Core::Fields::Standard.catalogue[run.field].label
+          label = run.field && Records::FieldCatalogue.current[run.field].label
           {kind: run.kind.to_s, text: run.text, field: run.field, label: label, marks: run.marks, href: run.href}
         end
       end

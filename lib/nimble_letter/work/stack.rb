@@ -88,7 +88,7 @@ module NimbleLetter
         end
       end
 
-      def gap_labels(keys) = (keys || []).map { |key| {field: key, label: Core::Fields::Standard.catalogue[key].label} }
+      def gap_labels(keys) = (keys || []).map { |key| {field: key, label: Records::FieldCatalogue.current[key].label} }
 
       def planned_at(person) = outlook.rows.find { |row| row.person.id == person.id }&.passage&.find { |step, _| step.id == @step.id }&.last
     end

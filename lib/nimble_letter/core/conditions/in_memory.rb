@@ -6,8 +6,6 @@ module NimbleLetter
       # Reads a condition against one record in memory. Agrees with records/condition_sql.rb on every record:
       # an empty field passes no test but "empty", and its negation passes every other.
       class InMemory
-        SECONDS_A_DAY = 86_400
-
         # @param now [Time] UTC
         # @param today [Date] the firm's date at that instant
         # @param me [Integer, nil] who asks
@@ -17,31 +15,45 @@ module NimbleLetter
         end
 
         # @param node [Object] a condition tree
-        # @param record [Hash] field keys to values, and "events": Array of {kind:, at:, by_machine:, letter_id:, sequence_id:}
+        # @param record [Hash] field keys to values, and Arrays of Hashes: "events" {kind:, at:, by_machine:, letter_id:, sequence_id:, link:},
+        #   "memberships" {sequence_id:, state:, status:, passed:}, "deals" {field key => value}
         def match?(node, record)
           case node
           when Nodes::All then node.parts.all? { |part| match?(part, record) }
           when Nodes::Any then node.parts.any? { |part| match?(part, record) }
           when Nodes::Not then !match?(node.part, record)
           when Nodes::FieldTest then field_matches?(node, record[node.field.key])
-          when Nodes::ActivityTest then activity_matches?(node, record.fetch("events", []))
+          when Nodes::ActivityTest then count(node, record) >= node.at_least
+          when Nodes::MembershipTest then record.fetch("memberships", []).any? { |membership| member?(node, membership) }
+          when Nodes::DealsTest then deals(node, record) >= node.at_least
           end
         end
+
+        # @return [Integer] how often the activity happened within its time
+        def count(node, record)
+          kind = Operators::ACTIVITIES.fetch(node.kind)[:event]
+          since = node.within&.instant_before(@now, @today)
+          record.fetch("events", []).count { |event| counts?(event, kind, since, node) }
+        end
+
+        # @return [Integer] how many deals fit
+        def deals(node, record) = record.fetch("deals", []).count { |deal| match?(node.where, deal) }
 
         private
 
         def field_matches?(node, actual)
-          return tags_match?(node, actual || []) if node.field.type == :tags
+          return several_match?(node, actual || []) if %i[tags lists choices].include?(node.field.type)
 
           actual = Fold.call(actual) if node.field.folded?
           return actual.nil? if node.is == "empty"
           return false if actual.nil?
 
           case node.field.type
-          when :text then text_matches?(node, actual)
+          when :text, :long_text, :link then text_matches?(node, actual)
           when :choice then node.value.include?(actual)
           when :reference then node.value.map { |id| (id == "me") ? @me : id }.include?(actual)
           when :flag then actual == true
+          when :number, :money then number_matches?(node, actual)
           when :date then date_matches?(node, actual)
           end
         end
@@ -54,32 +66,52 @@ module NimbleLetter
           end
         end
 
-        def tags_match?(node, tags)
-          return tags.empty? if node.is == "empty"
+        def several_match?(node, actual)
+          return actual.empty? if node.is == "empty"
 
-          folded = tags.map { |tag| Fold.call(tag) }
-          node.value.any? { |wanted| folded.include?(Fold.call(wanted)) }
+          fold = ->(value) { (node.field.type == :tags) ? Fold.call(value) : value }
+          held = actual.map(&fold)
+          wanted = node.value.map(&fold)
+          (node.is == "all_of") ? wanted.all? { |one| held.include?(one) } : wanted.any? { |one| held.include?(one) }
+        end
+
+        def number_matches?(node, actual)
+          case node.is
+          when "equals" then actual == node.value
+          when "more_than" then actual > node.value
+          when "less_than" then actual < node.value
+          when "between" then actual.between?(*node.value)
+          end
         end
 
         def date_matches?(node, actual)
           case node.is
-          when "in_last_days" then actual > @today - node.value && actual <= @today
-          when "in_next_days" then actual >= @today && actual < @today + node.value
+          when "in_last" then node.value.days_before(@today).cover?(actual)
+          when "in_next" then node.value.days_after(@today).cover?(actual)
           when "before" then actual < node.value
           when "after" then actual > node.value
+          when "on" then actual == node.value
+          when "between" then actual.between?(*node.value)
+          when "month_is" then node.value.include?(actual.month)
+          when "yearly_in_next" then yearly?(Yearly.ranges(@today, node.value), actual)
+          when "yearly_in_last" then yearly?(Yearly.ranges(@today - node.value + 1, node.value), actual)
           end
         end
 
-        def activity_matches?(node, events)
-          kind = Operators::ACTIVITIES.fetch(node.kind)[:event]
-          since = node.within_days && @now - node.within_days * SECONDS_A_DAY
-          events.count { |event| counts?(event, kind, since, node) } >= node.at_least
-        end
+        def yearly?(ranges, actual) = ranges.any? { |range| range.cover?(Yearly.number(actual)) }
 
         def counts?(event, kind, since, node)
           event[:kind] == kind && !event[:by_machine] && event[:at] <= @now && (since.nil? || event[:at] >= since) &&
             (node.letter_id.nil? || event[:letter_id] == node.letter_id) &&
-            (node.sequence_id.nil? || event[:sequence_id] == node.sequence_id)
+            (node.sequence_id.nil? || event[:sequence_id] == node.sequence_id) &&
+            (node.link.nil? || event[:link] == node.link)
+        end
+
+        def member?(node, membership)
+          active = membership[:state] == "active"
+          (node.kind == "was_in" || active) && (node.sequence_id.nil? || membership[:sequence_id] == node.sequence_id) &&
+            (node.statuses.empty? || node.statuses.include?(membership[:status])) &&
+            (node.step.nil? || (active && membership[:passed] == node.step - 1))
         end
       end
     end

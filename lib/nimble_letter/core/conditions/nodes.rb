@@ -28,10 +28,14 @@ module NimbleLetter
         Any = node(:parts)
         # The part does not hold.
         Not = node(:part)
-        # A test on a field of the catalogue: `is` names the operator, `value` is what it needs (nil, Array, String, Integer, Date).
+        # A test on a field of the catalogue: `is` names the operator, `value` is what it needs (nil, Array, String, Integer, Date, Span).
         FieldTest = node(:field, :is, :value)
-        # Something that happened at least `at_least` times, within so many days before now (nil: ever).
-        ActivityTest = node(:kind, :within_days, :at_least, :letter_id, :sequence_id)
+        # Something that happened at least `at_least` times, within a Span before now (nil: ever).
+        ActivityTest = node(:kind, :within, :at_least, :letter_id, :sequence_id, :link)
+        # A place in a sequence (nil: any), with one of these statuses (empty: any), at this step (1 is the first; nil: any).
+        MembershipTest = node(:kind, :sequence_id, :statuses, :step)
+        # At least `at_least` deals of which `where` holds.
+        DealsTest = node(:where, :at_least)
       end
     end
   end

@@ -5,14 +5,27 @@ module NimbleLetter
     module Conditions
       # Which operators a field type has, what value each needs, and how each is said. Parser, sentence and screen read it.
       module Operators
-        # value: :list (one or more texts), :text, :days (Integer), :date, :none
+        WORDS = {"one_of" => :list, "contains" => :text, "starts_with" => :text, "empty" => :none}.freeze
+        AMOUNT = {"equals" => :number, "more_than" => :number, "less_than" => :number, "between" => :numbers, "empty" => :none}.freeze
+        SEVERAL = {"one_of" => :list, "all_of" => :list, "empty" => :none}.freeze
+        ONE = {"one_of" => :list, "empty" => :none}.freeze
+
+        # value: :list (one or more), :text, :number, :numbers (two), :span (amount and unit), :date, :dates (two),
+        # :days (Integer), :months (1 to 12), :none
         TABLE = {
-          text: {"one_of" => :list, "contains" => :text, "starts_with" => :text, "empty" => :none},
-          choice: {"one_of" => :list, "empty" => :none},
-          reference: {"one_of" => :list, "empty" => :none},
-          tags: {"one_of" => :list, "empty" => :none},
+          text: WORDS,
+          long_text: WORDS.slice("contains", "empty"),
+          link: WORDS.slice("contains", "starts_with", "empty"),
+          choice: ONE,
+          reference: ONE,
+          choices: SEVERAL,
+          tags: SEVERAL,
+          lists: SEVERAL,
           flag: {"yes" => :none},
-          date: {"in_last_days" => :days, "in_next_days" => :days, "before" => :date, "after" => :date, "empty" => :none}
+          number: AMOUNT,
+          money: AMOUNT,
+          date: {"in_last" => :span, "in_next" => :span, "before" => :date, "after" => :date, "on" => :date, "between" => :dates,
+                 "yearly_in_next" => :days, "yearly_in_last" => :days, "month_is" => :months, "empty" => :none}
         }.freeze
 
         # What people do or get, as conditions name it: the event kind behind it and how it is said.
@@ -20,8 +33,14 @@ module NimbleLetter
           "had_letter" => {event: "sent", words: "had", negated: "had no"},
           "opened" => {event: "opened", words: "opened", negated: "has not opened"},
           "clicked" => {event: "clicked", words: "clicked in", negated: "has not clicked in"},
-          "replied" => {event: "replied", words: "replied to", negated: "has not replied to"}
+          "replied" => {event: "replied", words: "replied to", negated: "has not replied to"},
+          "bounced" => {event: "bounced", words: "was not reached by", negated: "was reached by"},
+          "unsubscribed" => {event: "unsubscribed", words: "asked for no more letters after", negated: "did not ask for no more letters after"},
+          "converted" => {event: "converted", words: "converted after", negated: "has not converted after"}
         }.freeze
+
+        # in: a member now; was_in: a member now or earlier. At a step: the next letter of an active member is that one.
+        MEMBERSHIPS = {"in" => {words: "is in", negated: "is not in"}, "was_in" => {words: "was ever in", negated: "was never in"}}.freeze
 
         def self.for(type) = TABLE.fetch(type, {})
       end

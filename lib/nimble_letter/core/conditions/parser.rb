@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "bigdecimal"
 require "date"
 
 module NimbleLetter
@@ -9,7 +10,9 @@ module NimbleLetter
       class Parser
         MAX_DEPTH = 10 # deeper than anybody can read aloud; also bounds the SQL
         MAX_TESTS = 100
-        MAX_DAYS = 36_500
+        MAX_VALUES = 500
+        MAX_NUMBER = 10**14 # what DECIMAL(20,4) holds, with room to spare
+        DEAL = "deal"
 
         # @param catalogue [Fields::Catalogue]
         def initialize(catalogue = Fields::Standard.catalogue)
@@ -23,7 +26,7 @@ module NimbleLetter
           @tests = 0
           return Nodes::All.new(parts: []) if json.nil? || json == {}
 
-          node(json, "condition", 1)
+          node(json, "condition", 1, "person")
         end
 
         # @return [Object, nil] nil when it cannot be read
@@ -35,23 +38,27 @@ module NimbleLetter
 
         private
 
-        def node(json, at, depth)
+        # @param subject [String] whose fields may be asked about: "person" (with company), or "deal" within a test on deals
+        def node(json, at, depth, subject)
           wrong("A condition is an object", at) unless json.is_a?(Hash)
           wrong("A condition may be nested #{MAX_DEPTH} levels deep", at) if depth > MAX_DEPTH
           json = json.transform_keys(&:to_s)
-          if json.key?("all") then branch(Nodes::All, json["all"], "#{at}.all", depth)
-          elsif json.key?("any") then branch(Nodes::Any, json["any"], "#{at}.any", depth)
-          elsif json.key?("not") then Nodes::Not.new(part: node(json["not"], "#{at}.not", depth + 1))
-          elsif json.key?("field") then counted(at) { field_test(json, at) }
+          if json.key?("all") then branch(Nodes::All, json["all"], "#{at}.all", depth, subject)
+          elsif json.key?("any") then branch(Nodes::Any, json["any"], "#{at}.any", depth, subject)
+          elsif json.key?("not") then Nodes::Not.new(part: node(json["not"], "#{at}.not", depth + 1, subject))
+          elsif json.key?("field") then counted(at) { field_test(json, at, subject) }
+          elsif subject == DEAL then wrong("Of a deal one can ask its fields, joined by all, any and not", at)
           elsif json.key?("activity") then counted(at) { activity_test(json, at) }
+          elsif json.key?("membership") then counted(at) { membership_test(json, at) }
+          elsif json.key?("deals") then deals_test(json, at, depth)
           else
-            wrong("A condition needs one of all, any, not, field, activity", at)
+            wrong("A condition needs one of all, any, not, field, activity, membership, deals", at)
           end
         end
 
-        def branch(kind, parts, at, depth)
+        def branch(kind, parts, at, depth, subject)
           wrong("This needs a list of conditions", at) unless parts.is_a?(Array)
-          kind.new(parts: parts.each_with_index.map { |part, i| node(part, "#{at}[#{i}]", depth + 1) })
+          kind.new(parts: parts.each_with_index.map { |part, i| node(part, "#{at}[#{i}]", depth + 1, subject) })
         end
 
         def counted(at)
@@ -60,11 +67,14 @@ module NimbleLetter
           yield
         end
 
-        def field_test(json, at)
+        def field_test(json, at, subject)
           field = @catalogue[json["field"]]
           unless field&.for?(:condition)
             raise Invalid.new("There is no field #{json["field"].inspect} to ask about", code: :unknown_field, at: "#{at}.field",
-              hint: "Choose one of the fields listed under /api/fields")
+              hint: "Choose one of the fields listed under /api/catalogue")
+          end
+          if (field.subject == DEAL) != (subject == DEAL)
+            wrong((subject == DEAL) ? "#{field.label} is not known of a deal" : "#{field.label} is asked about within deals", "#{at}.field")
           end
           needs = Operators.for(field.type).fetch(json["is"]) do
             wrong("#{field.label} cannot be asked with #{json["is"].inspect}; it knows #{Operators.for(field.type).keys.join(", ")}", "#{at}.is")
@@ -77,23 +87,53 @@ module NimbleLetter
           when :none then nil
           when :list then list(given, field, at)
           when :text then text(given, field, at)
-          when :days then whole(given, at, 1..MAX_DAYS)
+          when :number then number(given, at)
+          when :numbers then pair(given, at) { |one, place| number(one, place) }
+          when :span then span(given, at)
+          when :days then whole(given, at, 1..366)
+          when :months then months(given, at)
           when :date then date(given, at)
+          when :dates then pair(given, at) { |one, place| date(one, place) }
           end
         end
 
         def list(given, field, at)
           wrong("Choose at least one #{field.label.downcase}", at) unless given.is_a?(Array) && given.any?
-          wrong("At most 500 values", at) if given.size > 500
+          wrong("At most #{MAX_VALUES} values", at) if given.size > MAX_VALUES
           given.each_with_index.map { |one, i| text(one, field, "#{at}[#{i}]") }.uniq
+        end
+
+        def pair(given, at)
+          wrong("This needs two values, the lower first", at) unless given.is_a?(Array) && given.size == 2
+          low, high = given.each_with_index.map { |one, i| yield(one, "#{at}[#{i}]") }
+          wrong("The first of the two comes after the second", at) if low > high
+          [low, high]
+        end
+
+        def number(given, at)
+          wrong("This needs a number", at) unless given.is_a?(Numeric) && given.abs <= MAX_NUMBER
+          given.is_a?(Integer) ? given : BigDecimal(given.to_s)
+        end
+
+        def span(given, at)
+          given = given.is_a?(Hash) ? given.transform_keys(&:to_s) : {}
+          unit = given["unit"]
+          wrong("This needs an amount and a unit, one of #{Span::UNITS.join(", ")}", at) unless Span::UNITS.include?(unit)
+          Span.new(whole(given["amount"], "#{at}.amount", 1..Span::MOST.fetch(unit)), unit)
+        end
+
+        def months(given, at)
+          wrong("This needs months from 1 to 12", at) unless given.is_a?(Array) && given.any? && given.all? { |month| month.is_a?(Integer) && month.between?(1, 12) }
+          given.uniq.sort
         end
 
         def text(given, field, at)
           return reference(given, at) if field.type == :reference
+          return whole(given, at, 1..2**53) if field.type == :lists
 
           wrong("A word is missing here", at) unless given.is_a?(String) && Fold.call(given)
           wrong("This is longer than 200 letters", at) if given.length > 200
-          if field.type == :choice && !field.choices.key?(given)
+          if %i[choice choices].include?(field.type) && !field.choices.key?(given)
             wrong("#{field.label} is never #{given.inspect}; it is one of #{field.choices.keys.join(", ")}", at)
           end
           given
@@ -109,12 +149,32 @@ module NimbleLetter
         def activity_test(json, at)
           kind = json["activity"]
           wrong("There is no activity #{kind.inspect}; there are #{Operators::ACTIVITIES.keys.join(", ")}", "#{at}.activity") unless Operators::ACTIVITIES.key?(kind)
-          Nodes::ActivityTest.new(kind: kind,
-            within_days: json["within_days"] && whole(json["within_days"], "#{at}.within_days", 1..MAX_DAYS),
+          Nodes::ActivityTest.new(kind: kind, within: json["within"] && span(json["within"], "#{at}.within"),
             at_least: whole(json.fetch("at_least", 1), "#{at}.at_least", 1..1000),
-            letter_id: json["letter_id"] && whole(json["letter_id"], "#{at}.letter_id", 1..2**53),
-            sequence_id: json["sequence_id"] && whole(json["sequence_id"], "#{at}.sequence_id", 1..2**53))
+            letter_id: number_of(json, "letter_id", at), sequence_id: number_of(json, "sequence_id", at), link: link(json["link"], "#{at}.link"))
         end
+
+        def link(given, at)
+          return if given.nil?
+
+          wrong("This needs the address a link leads to", at) unless given.is_a?(String) && given.length.between?(1, 2000)
+          given
+        end
+
+        def membership_test(json, at)
+          kind = json["membership"]
+          wrong("A membership is one of #{Operators::MEMBERSHIPS.keys.join(", ")}", "#{at}.membership") unless Operators::MEMBERSHIPS.key?(kind)
+          statuses = json.fetch("status", []) || []
+          wrong("This needs a list of statuses", "#{at}.status") unless statuses.is_a?(Array) && statuses.all?(String) && statuses.size <= MAX_VALUES
+          Nodes::MembershipTest.new(kind: kind, sequence_id: number_of(json, "sequence_id", at), statuses: statuses.uniq, step: json["step"] && whole(json["step"], "#{at}.step", 1..100))
+        end
+
+        def deals_test(json, at, depth)
+          where = (json["deals"].nil? || json["deals"] == {}) ? Nodes::All.new(parts: []) : node(json["deals"], "#{at}.deals", depth + 1, DEAL)
+          Nodes::DealsTest.new(where: where, at_least: whole(json.fetch("at_least", 1), "#{at}.at_least", 1..1000))
+        end
+
+        def number_of(json, name, at) = json[name] && whole(json[name], "#{at}.#{name}", 1..2**53)
 
         def whole(given, at, range)
           wrong("This needs a whole number from #{range.first} to #{range.last}", at) unless given.is_a?(Integer) && range.cover?(given)

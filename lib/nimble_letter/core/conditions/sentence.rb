@@ -5,7 +5,10 @@ module NimbleLetter
     module Conditions
       # Reads a condition aloud: "everyone who is a lead and is in York or Leeds".
       class Sentence
-        # @param names [Hash] words for numbers: {owners: {1 => "Maren Holt"}, letters: {…}, sequences: {…}}
+        # Where a test is "has one of several", a name takes the place of a number.
+        NAMES = {owners: "colleague", letters: "letter", sequences: "sequence", lists: "list", statuses: "status"}.freeze
+
+        # @param names [Hash] words for numbers: {owners: {1 => "Maren Holt"}, letters: {…}, sequences: {…}, lists: {…}, statuses: {…}}
         def initialize(names: {})
           @names = names
           freeze
@@ -16,8 +19,11 @@ module NimbleLetter
           words = clause(node, outer: true)
           return "everyone" if words.empty?
 
-          words.start_with?("whose ") ? "everyone #{words}" : "everyone who #{words}"
+          words.match?(/\Awho(se)? /) ? "everyone #{words}" : "everyone who #{words}"
         end
+
+        # @return [String] the same without "everyone who", for one part of a tree
+        def part(node) = clause(node, outer: true)
 
         private
 
@@ -28,6 +34,8 @@ module NimbleLetter
           when Nodes::Not then negated(node.part)
           when Nodes::FieldTest then field(node)
           when Nodes::ActivityTest then activity(node, :words)
+          when Nodes::MembershipTest then membership(node, :words)
+          when Nodes::DealsTest then deals(node)
           end
         end
 
@@ -37,51 +45,95 @@ module NimbleLetter
         end
 
         def negated(part)
-          part.is_a?(Nodes::ActivityTest) ? activity(part, :negated) : "not (#{clause(part)})"
+          case part
+          when Nodes::ActivityTest then activity(part, :negated)
+          when Nodes::MembershipTest then membership(part, :negated)
+          else "not (#{clause(part, outer: true)})"
+          end
         end
 
         def field(node)
           phrase = node.field.phrase
           case node.is
-          when "one_of" then "#{phrase} #{list(node)}"
-          when "contains" then "#{phrase.sub(/ (is|in)\z/, "")} contains “#{node.value}”"
-          when "starts_with" then "#{phrase.sub(/ (is|in)\z/, "")} starts with “#{node.value}”"
-          when "empty" then "has no #{node.field.label.downcase}"
+          when "one_of" then "#{phrase} #{list(node, "or")}"
+          when "all_of" then "#{phrase} #{list(node, "and")}"
+          when "empty" then "has no #{label(node.field)}"
           when "yes" then phrase
-          when "in_last_days" then "#{phrase} in the last #{days(node.value)}"
-          when "in_next_days" then "#{phrase} in the next #{days(node.value)}"
-          when "before" then "#{phrase} before #{node.value.strftime("%-d %b %Y")}"
-          when "after" then "#{phrase} after #{node.value.strftime("%-d %b %Y")}"
+          else "#{bare(phrase, node)} #{compared(node)}"
           end
         end
 
-        def list(node)
+        # "whose city is" becomes "whose city", for "contains"; for amounts and days "is" stays.
+        def bare(phrase, node) = %w[contains starts_with].include?(node.is) ? phrase.sub(/ (is|in)\z/, "") : phrase
+
+        def compared(node)
+          value = node.value
+          case node.is
+          when "contains" then "contains “#{value}”"
+          when "starts_with" then "starts with “#{value}”"
+          when "equals" then amount(node.field, value)
+          when "more_than" then "more than #{amount(node.field, value)}"
+          when "less_than" then "less than #{amount(node.field, value)}"
+          when "between" then "between #{value.map { |one| one.is_a?(Date) ? day(one) : amount(node.field, one) }.join(" and ")}"
+          when "in_last" then "in the last #{value}"
+          when "in_next" then "in the next #{value}"
+          when "before" then "before #{day(value)}"
+          when "after" then "after #{day(value)}"
+          when "on" then "on #{day(value)}"
+          when "month_is" then "in #{value.map { |month| Date::MONTHNAMES[month] }.join(" or ")}"
+          when "yearly_in_next" then "in the next #{Span.new(value, "days")} of any year"
+          when "yearly_in_last" then "in the last #{Span.new(value, "days")} of any year"
+          end
+        end
+
+        def day(date) = date.strftime("%-d %b %Y")
+
+        def amount(field, value) = Fields::Saying.say(field, value)
+
+        def label(field) = field.label.match?(/\A[A-Z][a-z]/) ? field.label[0].downcase + field.label[1..] : field.label
+
+        def list(node, last)
           words = node.value.map { |value| word_for(node.field, value) }
-          (words.size > 1) ? "#{words[0..-2].join(", ")} or #{words.last}" : words.first
+          (words.size > 1) ? "#{words[0..-2].join(", ")} #{last} #{words.last}" : words.first
         end
 
         def word_for(field, value)
-          return field.choices.fetch(value, value) if field.type == :choice
-          return value unless field.type == :reference
-
-          (value == "me") ? "me" : @names.fetch(:owners, {}).fetch(value, "colleague #{value}")
+          case field.type
+          when :choice, :choices then field.choices.fetch(value, value)
+          when :reference then (value == "me") ? "me" : named(:owners, value)
+          when :lists then "“#{named(:lists, value)}”"
+          else value
+          end
         end
+
+        def named(kind, id) = @names.fetch(kind, {}).fetch(id, "#{NAMES.fetch(kind)} #{id}")
 
         def activity(node, form)
           words = Operators::ACTIVITIES.fetch(node.kind)[form]
           times = (node.at_least > 1) ? " at least #{node.at_least} times" : ""
-          within = node.within_days ? " in the last #{days(node.within_days)}" : ""
-          "#{words} #{what(node, form)}#{times}#{within}"
+          link = node.link ? " at the link #{node.link}" : ""
+          "#{words} #{what(node, form)}#{link}#{times}#{" in the last #{node.within}" if node.within}"
         end
 
         def what(node, form)
-          return "“#{@names.fetch(:letters, {}).fetch(node.letter_id, "letter #{node.letter_id}")}”" if node.letter_id
-          return "“#{@names.fetch(:sequences, {}).fetch(node.sequence_id, "sequence #{node.sequence_id}")}”" if node.sequence_id
+          places = [("“#{named(:letters, node.letter_id)}”" if node.letter_id), ("“#{named(:sequences, node.sequence_id)}”" if node.sequence_id)].compact
+          return places.join(" of ") if places.any?
 
           (node.kind == "had_letter" && form == :negated) ? "letter" : "any letter"
         end
 
-        def days(count) = (count == 1) ? "day" : "#{count} days"
+        def membership(node, form)
+          words = Operators::MEMBERSHIPS.fetch(node.kind)[form]
+          sequence = node.sequence_id ? "“#{named(:sequences, node.sequence_id)}”" : "any sequence"
+          status = node.statuses.any? ? " with the status #{node.statuses.map { |key| named(:statuses, key) }.join(" or ")}" : ""
+          "#{words} #{sequence}#{status}#{" at step #{node.step}" if node.step}"
+        end
+
+        def deals(node)
+          many = (node.at_least > 1) ? "at least #{node.at_least} deals" : "a deal"
+          where = clause(node.where, outer: true)
+          where.empty? ? "has #{many}" : "has #{many} that #{where}"
+        end
       end
     end
   end

@@ -12,6 +12,16 @@ module NimbleLetter
         STANDING = {"lead" => "lead", "client" => "client", "former_client" => "former client", "partner" => "partner"}.freeze
         COMPANY_TYPE = {"restaurant" => "restaurant", "school" => "school", "studio" => "studio",
                         "office" => "office", "architect" => "architects' practice"}.freeze
+        NAME_ORDER = {"given_first" => "given name first", "family_first" => "family name first"}.freeze
+        # ISO 639-1; those a small firm in Europe meets, more can be added without any other change.
+        LANGUAGES = {"en" => "English", "cy" => "Welsh", "ga" => "Irish", "gd" => "Scottish Gaelic", "fr" => "French", "de" => "German", "nl" => "Dutch", "es" => "Spanish",
+                     "pt" => "Portuguese", "it" => "Italian", "da" => "Danish", "sv" => "Swedish", "nb" => "Norwegian", "fi" => "Finnish", "is" => "Icelandic", "pl" => "Polish",
+                     "cs" => "Czech", "sk" => "Slovak", "hu" => "Hungarian", "ro" => "Romanian", "bg" => "Bulgarian", "el" => "Greek", "tr" => "Turkish", "uk" => "Ukrainian",
+                     "ru" => "Russian", "lt" => "Lithuanian", "lv" => "Latvian", "et" => "Estonian", "hr" => "Croatian", "sl" => "Slovene", "sr" => "Serbian", "ar" => "Arabic",
+                     "he" => "Hebrew", "hi" => "Hindi", "bn" => "Bengali", "ur" => "Urdu", "pa" => "Punjabi", "zh" => "Chinese", "ja" => "Japanese", "ko" => "Korean",
+                     "vi" => "Vietnamese", "th" => "Thai"}.freeze
+        # Where a firm begins; it defines its own in Settings.
+        DEAL_STAGES = {"listening_visit" => "listening visit", "measured" => "measured", "proposal" => "proposal", "signed" => "signed", "lost" => "lost"}.freeze
         CONSENT = {"yes" => "yes", "no" => "no", "unknown" => "unknown"}.freeze
 
         def initialize(fields)
@@ -24,8 +34,12 @@ module NimbleLetter
         # @return [Field, nil]
         def [](key) = @fields[key]
 
-        # @return [Array<Field>] those meant for one use (:condition, :merge, :column)
-        def for(use) = select { |field| field.for?(use) }
+        # @return [Array<Field>] those offered for one use (:condition, :merge, :column, :import)
+        def for(use) = select { |field| field.for?(use) && !field.retired? }
+
+        # @param fields [Array<Field>] more of them, or others in place of those with the same keys
+        # @return [Catalogue]
+        def with(fields) = Catalogue.new(to_a.to_h { |field| [field.key, field] }.merge(fields.to_h { |field| [field.key, field] }).values)
 
         # Finds the field meant by what somebody typed: its key, its label, or its bare name.
         # @param words [String] "first name", "company", "person.city"

@@ -3,11 +3,16 @@
 module NimbleLetter
   module Core
     module Fields
-      # One thing that can be known about a record. Conditions, merge fields and table columns all read it.
+      # One thing that can be known about a record. Conditions, merge fields, imports, columns and exports all read it.
       class Field
-        TYPES = %i[text choice date flag tags reference money].freeze
+        # What a field of each type holds in memory: text, long_text, link, choice: String; choices, tags: Array<String>;
+        # number: BigDecimal or Integer; money: Integer, pence; date: Date; flag: true or false; reference, lists: Integer ids.
+        TYPES = %i[text long_text link number money date flag choice choices tags lists reference].freeze
+        FOLDED = %i[text long_text link].freeze
+        # One value that has an order.
+        SORTED = %i[text link number money date flag choice reference].freeze
 
-        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses
+        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id
 
         # @param key [String] "person.first_name": whose it is, then its name
         # @param label [String] as a person reads it
@@ -16,14 +21,17 @@ module NimbleLetter
         # @param column [Symbol] the column there
         # @param choices [Hash{String=>String}] stored value to words, for a choice
         # @param phrase [String] how a condition sentence begins: "whose city is"
-        # @param uses [Array<Symbol>] any of :condition, :merge, :column
-        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil)
+        # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import
+        # @param custom_id [Integer, nil] of a field that the firm made
+        # @param retired [Boolean] still read where it is used, offered nowhere
+        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, retired: false)
           raise ArgumentError, "unknown field type #{type.inspect}" unless TYPES.include?(type)
 
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
-          @phrase = phrase || "whose #{label.downcase} is"
+          @phrase = phrase || "whose #{label.match?(/\A[A-Z][a-z]/) ? label[0].downcase + label[1..] : label} is"
+          @custom_id, @retired = custom_id, retired
           freeze
         end
 
@@ -35,11 +43,20 @@ module NimbleLetter
         def name = key.split(".", 2).last
 
         # Text is compared folded, see Fold.
-        def folded? = type == :text
+        def folded? = FOLDED.include?(type)
+
+        # @return [Symbol] the column that is compared and sorted by
+        def compared_column = folded? ? :"#{column}_fold" : column
+
+        def sorted? = !column.nil? && SORTED.include?(type)
+
+        def retired? = @retired
+
+        def custom? = !custom_id.nil?
 
         # @return [Hash] what the API tells of it
         def to_h
-          {key: key, label: label, type: type.to_s, phrase: phrase, uses: uses.map(&:to_s),
+          {key: key, label: label, type: type.to_s, phrase: phrase, uses: uses.map(&:to_s), subject: subject, sorted: sorted?, custom_id: custom_id, retired: retired?,
            choices: choices.map { |value, words| {value: value, words: words} }}
         end
       end

@@ -5,11 +5,12 @@ module NimbleLetter
     module Fields
       # The fields every firm starts with.
       module Standard
-        ANYWHERE = %i[condition merge column].freeze
+        EVERYWHERE = %i[condition merge column import].freeze
+        KEPT = %i[condition column import].freeze
 
         def self.catalogue = CATALOGUE
 
-        def self.field(key, label, type, uses: ANYWHERE, **rest) = Field.new(key: key, label: label, type: type, uses: uses, **rest)
+        def self.field(key, label, type, uses: EVERYWHERE, **rest) = Field.new(key: key, label: label, type: type, uses: uses, **rest)
         private_class_method :field
 
         def self.person(name, label, type, column: name.to_sym, **rest)
@@ -17,33 +18,76 @@ module NimbleLetter
         end
         private_class_method :person
 
+        def self.company(name, label, type, column: name.to_sym, **rest)
+          field("company.#{name}", label, type, table: :companies, column: column, **rest)
+        end
+        private_class_method :company
+
+        def self.deal(name, label, type, column: name.to_sym, uses: %i[condition], **rest)
+          field("deal.#{name}", label, type, table: :deals, column: column, uses: uses, **rest)
+        end
+        private_class_method :deal
+
         PERSON = [
           person("first_name", "First name", :text),
           person("last_name", "Last name", :text),
-          person("title", "Title", :text, uses: %i[merge column]),
-          person("standing", "Standing", :choice, choices: Catalogue::STANDING, phrase: "is a", uses: %i[condition column]),
+          person("known_as", "Known as", :text, phrase: "who is known as"),
+          person("title", "Title", :text),
+          person("name_order", "Name order", :choice, choices: Catalogue::NAME_ORDER, uses: %i[column import]),
+          person("standing", "Standing", :choice, choices: Catalogue::STANDING, phrase: "is a", uses: KEPT),
+          person("standing_since", "Standing since", :date, phrase: "whose standing changed", uses: %i[condition column]),
           person("city", "City", :text, phrase: "is in"),
+          person("region", "Region", :text, phrase: "whose region is"),
           person("country", "Country", :text, phrase: "lives in"),
+          person("language", "Language", :choice, choices: Catalogue::LANGUAGES, phrase: "reads", uses: KEPT),
+          person("time_zone", "Time zone", :text, uses: %i[column import]),
           person("job_title", "Job title", :text),
-          person("email", "Address", :text, uses: %i[condition column]),
-          person("phone", "Phone", :text, uses: %i[column]),
-          person("owner", "Owner", :reference, column: :owner_id, phrase: "is looked after by", uses: %i[condition column]),
-          person("tags", "Tag", :tags, phrase: "is tagged", uses: %i[condition column]),
-          person("consent", "Consent", :choice, choices: Catalogue::CONSENT, phrase: "whose consent is", uses: %i[condition column]),
-          person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition]),
-          person("address_failed", "Address failed", :flag, phrase: "whose address failed before", uses: %i[condition]),
-          person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted")
+          person("email", "Address", :text, uses: KEPT),
+          person("phone", "Phone", :text, uses: KEPT),
+          person("birthday", "Birthday", :date, phrase: "whose birthday is"),
+          person("owner", "Owner", :reference, column: :owner_id, phrase: "is looked after by", uses: KEPT),
+          person("tags", "Tag", :tags, phrase: "is tagged", uses: KEPT),
+          person("lists", "List", :lists, phrase: "is on the list", uses: KEPT),
+          person("consent", "Consent", :choice, choices: Catalogue::CONSENT, phrase: "whose consent is", uses: KEPT),
+          person("consent_on", "Consent since", :date, phrase: "whose consent was noted", uses: KEPT),
+          person("consent_how", "Consent obtained", :text, phrase: "whose consent was obtained by", uses: KEPT),
+          person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition column]),
+          person("address_blocked", "On the do-not-mail list", :flag, phrase: "whose address or domain is on the do-not-mail list", uses: %i[condition column]),
+          person("address_failed", "Address failed", :flag, phrase: "whose address failed before", uses: %i[condition column]),
+          person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted"),
+          person("added_on", "Added on", :date, phrase: "who was added", uses: %i[condition column])
         ].freeze
 
         COMPANY = [
-          field("company.name", "Company", :text, table: :companies, column: :name, phrase: "whose company is"),
-          field("company.type", "Company type", :choice, table: :companies, column: :type, choices: Catalogue::COMPANY_TYPE,
-            phrase: "whose company type is"),
-          field("company.city", "Company city", :text, table: :companies, column: :city, phrase: "whose company is in")
+          company("name", "Company", :text, phrase: "whose company is"),
+          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is"),
+          company("city", "Company city", :text, phrase: "whose company is in"),
+          company("country", "Company country", :text, phrase: "whose company is in the country", uses: EVERYWHERE),
+          company("website", "Company website", :link, phrase: "whose company’s website is"),
+          company("phone", "Company phone", :text, phrase: "whose company’s phone is", uses: KEPT)
+        ].freeze
+
+        # A person may have several, so a condition asks whether there is one that fits all that is said of it.
+        DEAL = [
+          deal("name", "Deal", :text, phrase: "is called"),
+          deal("stage", "Deal stage", :choice, choices: Catalogue::DEAL_STAGES, phrase: "is at"),
+          deal("value", "Deal value", :money, column: :value_pence, phrase: "is worth"),
+          deal("expected_on", "Deal expected on", :date, phrase: "is expected"),
+          deal("closed_on", "Deal closed on", :date, phrase: "was closed"),
+          deal("owner", "Deal owner", :reference, column: :owner_id, phrase: "is looked after by")
+        ].freeze
+
+        # Columns that are put together from several facts.
+        SHOWN = [
+          field("person.name", "Name", :text, uses: %i[column]),
+          field("activity.last", "Last heard from", :text, uses: %i[column]),
+          field("membership.now", "Now in", :text, uses: %i[column])
         ].freeze
 
         # Worked out when a letter is written to somebody, so they can be merged but not searched for.
         WORKED_OUT = [
+          field("person.full_name", "Full name", :text, uses: %i[merge]),
+          field("person.called", "What to call them", :text, uses: %i[merge]),
           field("owner.name", "Owner name", :text, uses: %i[merge]),
           field("owner.first_name", "Owner first name", :text, uses: %i[merge]),
           field("sender.name", "Sender name", :text, uses: %i[merge]),
@@ -54,7 +98,7 @@ module NimbleLetter
           field("today.month", "Month", :text, uses: %i[merge])
         ].freeze
 
-        CATALOGUE = Catalogue.new(PERSON + COMPANY + WORKED_OUT)
+        CATALOGUE = Catalogue.new(PERSON + COMPANY + DEAL + SHOWN + WORKED_OUT)
       end
     end
   end

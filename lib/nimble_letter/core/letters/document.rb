@@ -20,7 +20,7 @@ module NimbleLetter
         # @return [Document] with typed {{names}} turned into merge fields
         # @raise [Invalid] with the path of the wrong node in `at`
         def self.parse!(json, at: "body", catalogue: Fields::Standard.catalogue)
-          new(Reading.new(catalogue, at).root(json))
+          new(Reading.new(catalogue, at).root(json), catalogue)
         end
 
         # @param text [String] one line per paragraph, `{{field}}` or `{{field|fallback}}` for merge fields
@@ -34,8 +34,9 @@ module NimbleLetter
           parse!({"type" => "doc", "content" => paragraphs}, at: at, catalogue: catalogue)
         end
 
-        def initialize(root)
-          @root = root.freeze
+        # @param catalogue [Fields::Catalogue] the names of its fields
+        def initialize(root, catalogue = Fields::Standard.catalogue)
+          @root, @catalogue = root.freeze, catalogue
           freeze
         end
 
@@ -77,7 +78,7 @@ module NimbleLetter
         def words(node)
           case node["type"]
           when "text" then node["text"]
-          when "mergeField" then "[#{Fields::Standard.catalogue[node.dig("attrs", "field")].label.downcase}]"
+          when "mergeField" then "[#{@catalogue[node.dig("attrs", "field")].label.downcase}]"
           else (node["content"] || []).map { |child| words(child) }.join
           end
         end

@@ -8,11 +8,11 @@ module NimbleLetter
         def self.registered(app)
           app.post "/api/audience/sieve" do
             audience = moment.audience(input[:audience])
-            json(moment.sieving(audience).account.merge(sentence: AudienceWords.sentence(audience.tree), as_of: moment.now))
+            json(moment.sieving(audience, sequence_id: input[:sequence_id]).account.merge(sentence: AudienceWords.sentence(audience.tree), as_of: moment.now))
           end
 
           app.post "/api/audience/people" do
-            people = moment.sieving(moment.audience(input[:audience])).people_of(input[:part])
+            people = moment.sieving(moment.audience(input[:audience]), sequence_id: input[:sequence_id]).people_of(input[:part])
             json(PersonRows.page(people, cursor: input[:cursor]))
           end
         end

@@ -24,14 +24,14 @@ module NimbleLetter
 
           app.patch "/api/letters/:id" do
             letter = fetch_record(Records::Letter, params[:id], "letter")
-            changes = Records::Letter::PARTS.filter_map { |part| [part, Core::Letters::Document.parse!(input[part], at: part.to_s).to_h] if input[part] }.to_h
+            changes = Records::Letter::PARTS.filter_map { |part| [part, Core::Letters::Document.parse!(input[part], at: part.to_s, catalogue: Records::FieldCatalogue.current).to_h] if input[part] }.to_h
             changes[:name] = input[:name].strip if input[:name]
             json(LetterJson.write(letter.change!(changes, version: input[:version], now: moment.now)))
           end
 
           app.get "/api/letters/:id/preview" do
             letter = fetch_record(Records::Letter, params[:id], "letter")
-            person = params["person_id"] ? fetch_record(Records::Person, params["person_id"], "person") : Records::Person.exclude(email: nil).newest_first.first
+            person = params["person_id"] ? fetch_record(Records::Person, params["person_id"], "person") : Records::Person.kept.exclude(email: nil).newest_first.first
             raise NotFound.new("There is nobody to show this letter for.", hint: "Add a person first.") unless person
 
             json(LetterJson.preview(letter, person, moment))

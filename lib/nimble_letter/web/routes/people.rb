@@ -3,19 +3,18 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/people: search, add, read, change, history, notes
+      # /api/people: the table, add, read, change, history, notes and calls, addresses, why
       module People
         def self.registered(app)
           app.post "/api/people/search" do
-            tree = Core::Conditions::Parser.new.parse!(input[:condition])
-            people = Records::Person.dataset.where(moment.sql.read(tree))
-            people = people.with_words(input[:words]) if input[:words]
-            json(PersonRows.page(people, cursor: input[:cursor], limit: input.fetch(:limit, 60)))
+            people = PeopleAsked.dataset(input, moment)
+            table = Records::PeopleTable.new(people, sort: input[:sort])
+            rows = PersonRows.write(table.page(offset: input.fetch(:offset, 0), limit: input.fetch(:limit, 60)), columns: input.fetch(:columns, []))
+            json(people: rows, total: people.count, as_of: moment.now)
           end
 
           app.post "/api/people" do
-            person = Work::ChangePerson.create(PersonInput.columns(input, moment), tags: input[:tags], moment: moment)
-            json(PersonJson.write(person.refresh), 201)
+            json(PersonJson.write(Work::ChangePerson.create(input.fetch(:values), moment: moment).refresh), 201)
           end
 
           app.get "/api/people/:id" do
@@ -24,22 +23,39 @@ module NimbleLetter
 
           app.patch "/api/people/:id" do
             person = fetch_record(Records::Person, params[:id], "person")
-            raise Invalid.new("Say which version you changed.", at: "version") unless input[:version]
-
-            Work::ChangePerson.call(person, PersonInput.columns(input, moment), version: input[:version], tags: input[:tags], moment: moment)
+            Work::ChangePerson.call(person, input.fetch(:values), version: input[:version], moment: moment)
             json(PersonJson.write(person.refresh))
           end
 
           app.get "/api/people/:id/history" do
             person = fetch_record(Records::Person, params[:id], "person")
-            events, following = Records::Cursor.page(Records::Event.where(person_id: person.id).newest_first, time: :occurred_at, cursor: params["cursor"], limit: 50)
+            events = Records::Event.where(person_id: person.id)
+            events = events.where(kind: HistoryWords.kinds(params["about"])) if params["about"]
+            events, following = Records::Cursor.page(events.newest_first, time: :occurred_at, cursor: params["cursor"], limit: 50)
             json(entries: HistoryWords.new(events).entries, next_cursor: following)
           end
 
           app.post "/api/people/:id/notes" do
             person = fetch_record(Records::Person, params[:id], "person")
-            Work::Happening.call("note", at: moment.now, person_id: person.id, account_id: account.id, data: {text: input[:text].strip})
+            Work::Happening.call(input.fetch(:kind, "note"), at: moment.now, person_id: person.id, account_id: account.id, data: {text: input[:text].strip, outcome: input[:outcome]}.compact)
             json({}, 201)
+          end
+
+          app.post "/api/people/:id/addresses" do
+            person = fetch_record(Records::Person, params[:id], "person")
+            Work::PersonAddresses.new(person, moment).put(input[:email], as: input.fetch(:as, "further"), version: input[:version])
+            json(PersonJson.write(person.refresh))
+          end
+
+          app.delete "/api/people/:id/addresses/:address_id" do
+            person = fetch_record(Records::Person, params[:id], "person")
+            person.other_addresses_dataset.where(id: params[:address_id].to_i).delete
+            json(PersonJson.write(person.refresh))
+          end
+
+          app.post "/api/people/:id/why" do
+            person = fetch_record(Records::Person, params[:id], "person")
+            json(WhyJson.write(person, moment.audience(input[:audience]), moment))
           end
         end
       end

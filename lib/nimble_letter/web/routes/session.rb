@@ -20,7 +20,7 @@ module NimbleLetter
             words = params["words"].to_s
             fold = Core::Fold.call(words).to_s
             like = ->(dataset) { dataset.where(Sequel.ilike(:name, "%#{dataset.escape_like(words)}%")).limit(6).select_map(%i[id name]).map { |id, name| {id: id, name: name} } }
-            people = fold.empty? ? [] : PersonRows.write(Records::Person.dataset.with_words(words).newest_first.limit(8).all).map { |row| row.slice(:id, :name, :company) }
+            people = fold.empty? ? [] : PersonRows.write(Records::Person.kept.with_words(words).newest_first.limit(8).all).map { |row| row.slice(:id, :name, :company) }
             json(people: people, letters: like.call(Records::Letter.dataset), sequences: like.call(Records::Sequence.dataset))
           end
         end

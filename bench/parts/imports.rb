@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "csv"
+require "tempfile"
+
+module Bench
+  module_function
+
+  # A file of 100,000 rows from receiving to the last record, and the memory it takes.
+  def imports(rows = Integer(ENV.fetch("ROWS", 100_000)))
+    with_database("nimble_letter_bench_imports", fresh: true) do
+      FileUtils.rm_rf(@configuration.imports)
+      account = Records::Account.create(email: "a@house.example", name: "Ana Lark", created_at: NOW)
+      moment = Work::Moment.new(now: NOW, account: account)
+      file = people_file(rows)
+      before = memory
+      import = nil
+      receiving = Work::ReceiveImport.new(@configuration.imports, moment)
+      received = Benchmark.realtime { import = File.open(file.path, "rb") { |io| receiving.receive(io, name: "people.csv") } }
+      matching = receiving.columns(import).map { |column| column[:field] }
+      Work::StartImport.check(import, matching, {}, version: import.version, folder: @configuration.imports, moment: moment)
+      clerk = Work::Clerk.new(@configuration.imports)
+      checked = Benchmark.realtime { clerk.finish(NOW) }
+      import = Records::Import[import.id]
+      Work::StartImport.take(import, {}, version: import.version, moment: moment)
+      taken = Benchmark.realtime { clerk.finish(NOW) }
+      puts format("%d rows (%.1f MB): received in %.1f s, checked in %.1f s, taken in in %.1f s; %d records; memory %d MB, %d MB more than before", rows, file.size / 1e6, received, checked, taken,
+        Records::Person.count, memory, memory - before)
+    end
+  end
+
+  def people_file(rows)
+    file = Tempfile.new(["people", ".csv"])
+    csv = CSV.new(file)
+    csv << ["First name", "Surname", "E-mail", "Company", "Town", "Country", "Telephone", "Date of birth", "Tags", "Position"]
+    rows.times do |n|
+      csv << [Demo::Words::FIRST[n % 60], "Lark#{n}", "p#{n}@house#{n % 5000}.example", "House #{n % 5000}", Demo::Words::CITIES[n % 10], "United Kingdom", format("01632 %06d", n),
+        (Date.new(1950, 1, 1) + n % 18_000).iso8601, "press, batch #{n % 7}", "Owner"]
+    end
+    file.flush
+    file
+  end
+
+  def memory = File.read("/proc/self/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024
+end

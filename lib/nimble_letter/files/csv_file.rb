@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+require "csv"
+
+module NimbleLetter
+  module Files
+    # Rows of a text file with a delimiter (RFC 4180, and what programs make of it), read one at a time.
+    class CsvFile
+      DELIMITERS = [",", ";", "\t", "|"].freeze
+      MOST_COLUMNS = 500
+      # A quote that never closes would otherwise swallow the rest of the file into one cell.
+      MOST_IN_A_CELL = 64 * 1024
+      SAMPLE_LINES = 60
+
+      # @param path [String]
+      # @param reading [Hash] "encoding", "delimiter"; what is missing is guessed
+      def initialize(path, reading = {})
+        @path = path
+        @encoding = reading["encoding"] || TextEncoding.guess(path)
+        @delimiter = reading["delimiter"] || guess_delimiter
+        raise Invalid.new("A delimiter is a comma, a semicolon, a tab or a bar.", at: "reading.delimiter") unless DELIMITERS.include?(@delimiter)
+      end
+
+      # @return [Hash] how it is read, with nothing left to guess
+      def reading = {"encoding" => @encoding, "delimiter" => @delimiter}
+
+      # @return [Array<String>]
+      # @raise [Unreadable]
+      def headers = @headers ||= each_line.first&.last || raise(Unreadable.new("There is nothing in this file.", hint: "Choose another file."))
+
+      # @yield [number, cells] the line the row begins on, as an editor counts; cells as String or nil
+      # @raise [Unreadable] naming the row from which on it cannot be read
+      def each_row(&)
+        return enum_for(:each_row) unless block_given?
+
+        each_line.with_index { |(line, cells), i| yield(line, cells) unless i.zero? }
+      end
+
+      private
+
+      def each_line
+        return enum_for(:each_line) unless block_given?
+
+        File.open(@path, TextEncoding.mode(@encoding), universal_newline: true, invalid: :replace, undef: :replace) do |file|
+          csv = CSV.new(file, col_sep: @delimiter, liberal_parsing: true, max_field_size: MOST_IN_A_CELL)
+          while (cells = csv.shift)
+            next if cells.all? { |cell| cell.nil? || cell.strip.empty? }
+            raise Unreadable.new("Line #{csv.lineno} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.") if cells.size > MOST_COLUMNS
+
+            yield [csv.lineno, cells]
+          end
+        rescue CSV::MalformedCSVError => error
+          raise Unreadable.new("From line #{error.line_number} on this file cannot be read: #{plain(error)}.", data: {line: error.line_number},
+            hint: "Mend that line, or save the file anew from where it comes from.")
+        rescue EncodingError, ArgumentError
+          raise Unreadable.new("This file is not written in #{@encoding}.", hint: "Choose another encoding.")
+        end
+      end
+
+      def plain(error)
+        error.message.match?(/field size|unclosed quote/i) ? "a quotation mark opens there and never closes" : error.message.sub(/ in line.*/, "").downcase
+      end
+
+      # The delimiter that parts most lines into the same number of cells.
+      def guess_delimiter
+        lines = File.open(@path, TextEncoding.mode(@encoding), invalid: :replace, undef: :replace) { |file| Array.new(SAMPLE_LINES) { file.gets("\n", MOST_IN_A_CELL) }.compact }
+        bare = lines.map { |line| line.gsub(/"[^"]*"/, "") }
+        DELIMITERS.max_by do |delimiter|
+          counts = bare.map { |line| line.count(delimiter) }
+          common = counts.tally.max_by { |count, times| [count.zero? ? 0 : times, count] }
+          (common.nil? || common.first.zero?) ? [0, 0] : [common.last, common.first]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Files
+    # Tells what a text file is written in: by its byte order mark, else by trying.
+    module TextEncoding
+      # Unicode 15, 23.8: the longer mark first, since one begins with the other.
+      MARKS = {"\xEF\xBB\xBF".b => "UTF-8", "\xFF\xFE".b => "UTF-16LE", "\xFE\xFF".b => "UTF-16BE"}.freeze
+      KNOWN = %w[UTF-8 UTF-16LE UTF-16BE Windows-1252 ISO-8859-15 MacRoman].freeze
+      SAMPLE = 256 * 1024
+
+      # @param path [String]
+      # @return [String] one of KNOWN
+      def self.guess(path)
+        head = File.binread(path, SAMPLE) || "".b
+        marked = MARKS.find { |mark, _| head.start_with?(mark) }
+        return marked.last if marked
+        return wide(head) if head.count("\0") > head.size / 10
+
+        utf8?(path) ? "UTF-8" : "Windows-1252"
+      end
+
+      # @param encoding [String] one of KNOWN
+      # @return [String] mode for File.open that gives UTF-8, the mark left out
+      # @raise [Invalid]
+      def self.mode(encoding)
+        raise Invalid.new("A file is written in one of #{KNOWN.join(", ")}.", at: "reading.encoding") unless KNOWN.include?(encoding)
+
+        encoding.start_with?("UTF") ? "rb:BOM|#{encoding}:UTF-8" : "rb:#{encoding}:UTF-8"
+      end
+
+      # Plain Latin letters in 16 bits have a zero in every other byte.
+      def self.wide(head)
+        pairs = head.bytes.first(4000).each_slice(2).to_a
+        (pairs.count { |pair| pair.first.zero? } > pairs.count { |pair| pair.last.zero? }) ? "UTF-16BE" : "UTF-16LE"
+      end
+      private_class_method :wide
+
+      # The whole file is looked at, in pieces: one letter from another alphabet may stand in its last row.
+      def self.utf8?(path)
+        rest = "".b
+        File.open(path, "rb") do |file|
+          while (piece = file.read(1024 * 1024))
+            text = rest + piece
+            cut = text.rindex("\n") || text.size
+            return false unless text[0, cut].force_encoding("UTF-8").valid_encoding?
+
+            rest = text[cut..] || "".b
+            rest = "".b if rest.size > SAMPLE
+          end
+        end
+        rest.force_encoding("UTF-8").valid_encoding?
+      end
+      private_class_method :utf8?
+    end
+  end
+end

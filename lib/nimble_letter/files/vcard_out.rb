@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Files
+    # Writes people as vCard 4 (RFC 6350).
+    module VcardOut
+      FOLD_BYTES = 75 # RFC 6350 3.2
+
+      # @param io [IO]
+      # @param people [Enumerable<Hash{Symbol=>Object}>] name parts, email, phone, company, job_title, city, region, country, birthday, language, time_zone, tags
+      def self.write(io, people)
+        people.each { |person| io.write(lines(person).map { |line| folded(line) }.join) }
+      end
+
+      def self.lines(person)
+        text = ->(name) { escaped(person[name]) }
+        ["BEGIN:VCARD", "VERSION:4.0", "FN:#{text.call(:full_name)}", "N:#{text.call(:last_name)};#{text.call(:first_name)};;#{text.call(:title)};",
+          one("NICKNAME", text.call(:known_as)), one("EMAIL", text.call(:email)), one("TEL", text.call(:phone)), one("ORG", text.call(:company)), one("TITLE", text.call(:job_title)),
+          ((%i[city region country].any? { |name| person[name] }) ? "ADR:;;;#{text.call(:city)};#{text.call(:region)};;#{text.call(:country)}" : nil),
+          one("BDAY", person[:birthday]&.strftime("%Y%m%d")), one("LANG", text.call(:language)), one("TZ", text.call(:time_zone)),
+          one("CATEGORIES", (person[:tags] || []).map { |tag| escaped(tag) }.join(",")), "END:VCARD"].compact
+      end
+      private_class_method :lines
+
+      def self.one(name, value) = value.to_s.empty? ? nil : "#{name}:#{value}"
+      private_class_method :one
+
+      # RFC 6350 3.4
+      def self.escaped(value) = value.to_s.gsub(/[\\,;]/) { |mark| "\\#{mark}" }.gsub(/\r?\n/, "\\n")
+      private_class_method :escaped
+
+      # A long line goes on in the next after a space, never inside of a letter.
+      def self.folded(line)
+        rest, out = line, +""
+        while rest.bytesize > FOLD_BYTES
+          cut = rest.byteslice(0, FOLD_BYTES).scrub("")
+          out << cut << "\r\n "
+          rest = rest.byteslice(cut.bytesize..)
+        end
+        out << rest << "\r\n"
+      end
+      private_class_method :folded
+    end
+  end
+end

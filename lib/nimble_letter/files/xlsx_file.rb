@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+require "roo"
+require "zip"
+
+module NimbleLetter
+  module Files
+    # Rows of one sheet of an XLSX workbook (ECMA-376). What is in it is measured before anything is unpacked.
+    class XlsxFile
+      MOST_BYTES = 600 * 1024 * 1024 # unpacked
+      MOST_RATIO = 200 # unpacked to packed; a real sheet of repeated text reaches about 40
+
+      # @param path [String]
+      # @param reading [Hash] "sheet": its name; the first one when it is missing
+      # @raise [Unreadable]
+      def initialize(path, reading = {})
+        @path = path
+        measure
+        @sheet = reading["sheet"] || sheets.first
+        raise Invalid.new("There is no sheet “#{@sheet}” in this file.", at: "reading.sheet") unless sheets.include?(@sheet)
+      end
+
+      def reading = {"sheet" => @sheet, "sheets" => sheets}
+
+      # @return [Array<String>]
+      def headers = @headers ||= each_line.first&.last&.map(&:to_s) || raise(Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet."))
+
+      # @yield [number, cells] as the sheet counts; cells as String, Date, Numeric, true, false or nil
+      def each_row
+        return enum_for(:each_row) unless block_given?
+
+        each_line.with_index { |(number, cells), i| yield(number, cells) unless i.zero? }
+      end
+
+      private
+
+      def sheets = @sheets ||= book.sheets
+
+      def book
+        @book ||= Roo::Excelx.new(@path, file_warning: :ignore, packed: nil)
+      rescue Zip::Error, ArgumentError, Nokogiri::XML::SyntaxError, NoMethodError, IOError, SystemCallError
+        raise broken
+      end
+
+      # Roo answers a damaged part with whatever it stumbles over first, hence the wide net: it is about this file only.
+      def each_line
+        return enum_for(:each_line) unless block_given?
+
+        number = 0
+        begin
+          book.each_row_streaming(sheet: @sheet, pad_cells: true) do |row|
+            number += 1
+            cells = row.map { |cell| value(cell) }
+            raise Unreadable.new("Row #{number} has #{cells.size} columns; at most #{CsvFile::MOST_COLUMNS} can be read.") if cells.size > CsvFile::MOST_COLUMNS
+
+            yield [number, cells] unless cells.all? { |cell| cell.nil? || cell.to_s.strip.empty? }
+          end
+        rescue Zip::Error, Nokogiri::XML::SyntaxError, NoMethodError, IOError
+          raise broken
+        end
+      end
+
+      def value(cell)
+        value = cell&.value
+        case value
+        when DateTime, Time then value.to_date
+        when Float then (value == value.to_i) ? value.to_i : value
+        when String then value.empty? ? nil : value
+        else value
+        end
+      end
+
+      def measure
+        total = 0
+        Zip::File.open(@path) do |zip|
+          raise broken unless zip.find_entry("xl/workbook.xml") || zip.find_entry("[Content_Types].xml")
+
+          zip.each { |entry| total += entry.size }
+        end
+        return if total <= MOST_BYTES && total <= File.size(@path) * MOST_RATIO + 10 * 1024 * 1024
+
+        raise Unreadable.new("Unpacked this file would be #{total / 1024 / 1024} MB, which is more than is taken in.", hint: "Save it as CSV and bring that in.")
+      rescue Zip::Error
+        raise broken
+      end
+
+      def broken = Unreadable.new("This calls itself a workbook, but cannot be read as one.", hint: "Save it anew as XLSX, or as CSV.")
+    end
+  end
+end

@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Processes
+    # The clerk as a process: what many records need in the background, beside the worker that handles the post.
+    class ClerkLoop
+      PAUSE_SECONDS = 0.2
+
+      def initialize(configuration)
+        @configuration = configuration
+      end
+
+      # Works until told to end. A database that is away is waited for.
+      def run
+        Signals.listen
+        Records.connect(@configuration)
+        clerk, clock = Work::Clerk.new(@configuration.imports), Practice::Clock.new
+        until @ending
+          pause = turn(clerk, clock) ? 0 : PAUSE_SECONDS
+          @ending = Signals.wait(pause)
+        end
+      end
+
+      private
+
+      def turn(clerk, clock)
+        clerk.round(clock.now)
+      rescue *Post::Patience::AWAY => error
+        warn "Waiting for the database: #{error.message.lines.first}"
+        @ending = Signals.wait(WorkerLoop::AWAY_SECONDS)
+        false
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # The one catalogue of fields as this firm has it: those every firm has, with its own words for the stages of a
+    # deal, and the fields it made.
+    module FieldCatalogue
+      STAGES = "deal_stages"
+
+      class << self
+        # Asked anew each time, since a colleague may have made a field a moment ago; only a change costs more than a glance.
+        # @return [Core::Fields::Catalogue]
+        def current
+          stamp = stamp()
+          kept = @kept
+          return kept.last if kept&.first == stamp
+
+          catalogue = build
+          @kept = [stamp, catalogue]
+          catalogue
+        end
+
+        # @return [Array<Hash>] "key", "words" and "outcome" (open, won, lost), in order
+        def deal_stages
+          text = Records.db[:settings].where(key: STAGES).get(:value)
+          text ? JSON.parse(text) : Core::Fields::Catalogue::DEAL_STAGES.map { |key, words| {"key" => key, "words" => words, "outcome" => {"signed" => "won", "lost" => "lost"}.fetch(key, "open")} }
+        end
+
+        # @return [Core::Conditions::Parser] for this firm's fields
+        def parser = Core::Conditions::Parser.new(current)
+
+        private
+
+        def stamp
+          [Records.db.object_id, Records.db[:custom_fields].select_map(%i[id version]), Records.db[:settings].where(key: STAGES).get(:value)]
+        end
+
+        def build
+          stages = deal_stages.to_h { |stage| [stage["key"], stage["words"]] }
+          standard = Core::Fields::Standard.catalogue
+          stage = standard["deal.stage"]
+          own = Core::Fields::Field.new(key: stage.key, label: stage.label, type: :choice, table: stage.table, column: stage.column, choices: stages, phrase: stage.phrase, uses: stage.uses)
+          standard.with([own, *CustomField.order(:id).map(&:to_field)])
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,14 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Acts on many records as the contract has them.
+    module ChangeJson
+      # @param sets [Array<Records::ChangeSet>]
+      def self.rows(sets)
+        accounts = Records::Account.select_hash(:id, :name)
+        sets.map { |set| {**set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at), by: accounts[set.account_id]} }
+      end
+    end
+  end
+end

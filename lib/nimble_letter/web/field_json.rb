@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # What Settings shows of records: own fields, stages of deals, the do-not-mail list.
+    module FieldJson
+      def self.write(field)
+        used = Work::OwnField.used_in(field)
+        {id: field.id, key: field.to_field.key, subject: field.subject, label: field.label, type: field.type, choices: (field.choices || {}).values, retired: field.retired, version: field.version,
+         filled: Records.db[field.table].exclude(field.column => nil).count, used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }}
+      end
+
+      def self.stages
+        deals = Records::Deal.group(:stage).select_hash(:stage, [Sequel.function(:count).*.as(:count), Sequel.function(:sum, :value_pence).as(:sum)])
+        Records::FieldCatalogue.deal_stages.map { |stage| {key: stage["key"], words: stage["words"], outcome: stage["outcome"], deals: deals.dig(stage["key"], 0) || 0, value_pence: (deals.dig(stage["key"], 1) || 0).to_i} }
+      end
+
+      def self.blocked
+        Records::BlockedAddress.order(Sequel.desc(:id)).all.map do |block|
+          {id: block.id, kind: block.kind, value: block.value, reason: block.reason, by: block.account&.name, at: block.created_at, people: block.people.where(deleted_at: nil).count}
+        end
+      end
+    end
+  end
+end

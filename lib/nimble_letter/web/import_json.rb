@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Files that are brought in, as the contract has them.
+    module ImportJson
+      def self.row(import)
+        set = import.change_set
+        {**import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at), counts: import.counts || {}, choices: import.choices || {},
+                                                                                                                  by: import.account&.name, handled: set&.handled || 0, change: set && ChangeJson.rows([set]).first}
+      end
+
+      # @param receiving [Work::ReceiveImport]
+      def self.write(import, receiving) = row(import).merge(reading: import.reading.except("headers"), columns: (import.state == "reading" || import.state == "failed") ? receiving.columns(import) : [])
+
+      # @return [Hash] rows of one verdict with what would change
+      def self.rows(import, verdict, after:, limit:)
+        rows = Records.db[:import_rows].where(import_id: import.id).where { number > after }
+        rows = rows.where(verdict: verdict) if verdict
+        page = rows.order(:number).limit(limit + 1).all
+        names = Records::Person.where(id: page.map { |row| row[:person_id] }.compact.uniq).all.to_h { |person| [person.id, person.name] }
+        labels = labels()
+        {rows: page.first(limit).map { |row| one(row, names, labels) }, next_after: (page[limit - 1][:number] if page.size > limit)}
+      end
+
+      def self.one(row, names, labels)
+        values = row[:values] ? JSON.parse(row[:values]) : {}
+        changes = row[:changes] ? JSON.parse(row[:changes]) : {}
+        {number: row[:number], verdict: row[:verdict], taken: row[:taken], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
+         values: values.map { |key, value| {field: key, label: labels[key] || key, value: said(value)} },
+         changes: changes.map { |key, (from, to)| {field: key, label: labels[key] || key, from: said(from), to: said(to)} }}
+      end
+      private_class_method :one
+
+      def self.said(value) = value.is_a?(Array) ? value.join(", ") : value&.to_s
+      private_class_method :said
+
+      def self.labels = Records::FieldCatalogue.current.to_h { |field| [field.key, field.label] }.merge(Core::Importing::ColumnMatching::COMPANY => "Company")
+      private_class_method :labels
+    end
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    # Which people a request means: by a condition and words, by an audience, by their numbers, or those in the bin.
+    module PeopleAsked
+      # @param input [Hash{Symbol=>Object}] condition, words, audience and part, ids, binned
+      # @return [Sequel::Dataset] of people
+      def self.dataset(input, moment)
+        people = input[:binned] ? Records::Person.binned : Records::Person.kept
+        people = people.where(Sequel[:people][:id] => input[:ids]) if input[:ids]
+        if input[:audience]
+          audience = moment.audience(input[:audience])
+          found = input[:part] ? moment.sieving(audience).people_of(input[:part]) : audience.people
+          people = people.where(Sequel[:people][:id] => found.unordered.select(Sequel[:people][:id]))
+        end
+        people = people.where(moment.sql.read(moment.parser.parse!(input[:condition]))) if input[:condition]
+        input[:words] ? people.with_words(input[:words]) : people
+      end
+
+      # @raise [Invalid] when nothing was said: everybody must be meant on purpose
+      def self.chosen(input, moment)
+        raise Invalid.new("Say whom you mean.", at: "people", hint: "Choose people, or say a condition.") unless input.keys.intersect?(%i[ids condition audience words everybody])
+
+        dataset(input, moment)
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/changes: acts on many records, their progress, and taking them back
+      module Changes
+        RECENT = 30
+
+        def self.registered(app)
+          app.get "/api/changes" do
+            json(changes: ChangeJson.rows(Records::ChangeSet.newest_first.limit(RECENT).all))
+          end
+
+          app.post "/api/changes" do
+            act = Work::Act.new(input[:act], moment)
+            asked = input[:people].transform_keys(&:to_sym)
+            people = PeopleAsked.chosen(act.in_bin? ? asked.merge(binned: true) : asked, moment)
+            json(ChangeJson.rows([Work::ChangeMany.start(act, people, moment: moment)]).first, 201)
+          end
+
+          app.get "/api/changes/:id" do
+            json(ChangeJson.rows([fetch_record(Records::ChangeSet, params[:id], "change")]).first)
+          end
+
+          app.post "/api/changes/:id/undo" do
+            json(ChangeJson.rows([Work::TakeBack.start(fetch_record(Records::ChangeSet, params[:id], "change"), moment: moment)]).first)
+          end
+
+          app.get "/api/changes/:id/kept" do
+            set = fetch_record(Records::ChangeSet, params[:id], "change")
+            json(PersonRows.page(Records::Person.where(Sequel[:people][:id] => set.entries_dataset.where(state: "kept").select(:person_id)), cursor: params["cursor"]))
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/people/:id/deals, /api/deals
+      module Deals
+        def self.registered(app)
+          app.post "/api/people/:id/deals" do
+            person = fetch_record(Records::Person, params[:id], "person")
+            json(DealJson.write(Work::ChangeDeal.create(person, input, moment: moment)), 201)
+          end
+
+          app.patch "/api/deals/:id" do
+            deal = fetch_record(Records::Deal, params[:id], "deal")
+            json(DealJson.write(Work::ChangeDeal.call(deal, input, version: input[:version], moment: moment)))
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/fields: the fields a firm makes; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list
+      module Fields
+        def self.registered(app)
+          app.get "/api/fields" do
+            json(fields: Records::CustomField.order(:id).all.map { |field| FieldJson.write(field) })
+          end
+
+          app.post "/api/fields" do
+            admin!
+            json(FieldJson.write(Work::OwnField.make(input, moment: moment)), 201)
+          end
+
+          app.patch "/api/fields/:id" do
+            admin!
+            json(FieldJson.write(Work::OwnField.change(fetch_record(Records::CustomField, params[:id], "field"), input, version: input[:version], moment: moment)))
+          end
+
+          app.get "/api/stages" do
+            json(stages: FieldJson.stages)
+          end
+
+          app.put "/api/stages" do
+            admin!
+            Work::DealStages.put(input[:stages])
+            json(stages: FieldJson.stages)
+          end
+
+          app.get "/api/blocked" do
+            json(blocked: FieldJson.blocked)
+          end
+
+          app.post "/api/blocked" do
+            Work::BlockAddress.put(kind: input[:kind], value: input[:value], reason: input[:reason], moment: moment)
+            json({blocked: FieldJson.blocked}, 201)
+          end
+
+          app.delete "/api/blocked/:id" do
+            Work::BlockAddress.take_off(fetch_record(Records::BlockedAddress, params[:id], "entry"), moment: moment)
+            json(blocked: FieldJson.blocked)
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,107 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Something done to many records at once, as JSON: {"kind": "tag", "names": ["press"]} and the like. Turned once into
+    # the state each of the records is to have, by RecordState's keys.
+    class Act
+      KINDS = %w[tag untag list unlist owner standing field consent do_not_mail bin restore].freeze
+
+      attr_reader :json
+
+      # @param json [Hash] kind, and what it needs: names (tags), list_id, owner_id, standing, field and value, consent and how
+      # @param moment [Moment]
+      # @raise [Invalid]
+      def initialize(json, moment)
+        @json, @moment = json.transform_keys(&:to_s), moment
+        raise Invalid.new("An act is one of #{KINDS.join(", ")}.", at: "act.kind") unless KINDS.include?(kind)
+      end
+
+      # @return [Hash{String=>Object}] see RecordState
+      def wanted = @wanted ||= send(:"wanted_by_#{kind}")
+
+      # @param count [Integer] people
+      # @return [String] "Tagged 12 people press"
+      def words(count)
+        many = (count == 1) ? "1 person" : "#{count} people"
+        case kind
+        when "tag" then "Tagged #{many} #{names.join(", ")}"
+        when "untag" then "Took #{names.join(", ")} off #{many}"
+        when "list" then "Put #{many} on the list “#{list.name}”"
+        when "unlist" then "Took #{many} off the list “#{list.name}”"
+        when "owner" then "Gave #{many} to #{owner ? owner.name : "nobody"}"
+        when "standing" then "Made #{many} #{Core::Fields::Catalogue::STANDING[json["standing"]]}"
+        when "field" then "Set #{field.label.downcase} of #{many} to #{Core::Fields::Saying.say(field, taken, names: {owners: {}}) || "nothing"}"
+        when "consent" then "Noted consent “#{json["consent"]}” for #{many}"
+        when "do_not_mail" then json["value"] ? "Marked #{many} as not to be written to" : "Took the do-not-mail mark off #{many}"
+        when "bin" then "Put #{many} in the bin"
+        when "restore" then "Took #{many} out of the bin"
+        end
+      end
+
+      # @return [Boolean] whether it is about records in the bin
+      def in_bin? = kind == "restore"
+
+      private
+
+      def kind = json["kind"]
+
+      def names
+        names = Array(json["names"]).map { |name| name.to_s.strip }.reject(&:empty?)
+        names.empty? ? raise(Invalid.new("Say which tag.", at: "act.names")) : names
+      end
+
+      def list = @list ||= Records::List[json["list_id"]] || raise(NotFound.new("This list is gone.", at: "act.list_id"))
+
+      def owner
+        return if json["owner_id"].nil?
+
+        @owner ||= Records::Account[json["owner_id"]] || raise(Invalid.new("There is no such colleague.", at: "act.owner_id"))
+      end
+
+      def field
+        @field ||= @moment.catalogue[json["field"]].then do |field|
+          next field if field&.for?(:import) && field.table == :people && !%i[tags lists reference].include?(field.type) && field.key != "person.email"
+
+          raise Invalid.new("#{field&.label || "This"} cannot be set for many at once.", at: "act.field")
+        end
+      end
+
+      def taken
+        value = @moment.taking.take(field, json["value"])
+        raise Invalid.new("There is no time zone of this name.", at: "act.value") if field.key == "person.time_zone" && value && !Core::Calendar::Zones.known?(value)
+
+        value
+      end
+
+      def wanted_by_tag = names.to_h { |name| ["tag:#{Records::Tag.named(name).id}", true] }
+
+      def wanted_by_untag = names.to_h { |name| ["tag:#{Records::Tag.named(name).id}", false] }
+
+      def wanted_by_list = {"list:#{list.id}" => true}
+
+      def wanted_by_unlist = {"list:#{list.id}" => false}
+
+      def wanted_by_owner = {"person.owner" => owner&.id}
+
+      def wanted_by_standing
+        standing = @moment.catalogue["person.standing"].choices.key?(json["standing"]) ? json["standing"] : raise(Invalid.new("There is no such standing.", at: "act.standing"))
+        {"person.standing" => standing, "person.standing_since" => @moment.today.iso8601}
+      end
+
+      def wanted_by_field = {field.key => RecordState.to_json_value(field, taken)}
+
+      def wanted_by_consent
+        raise Invalid.new("Consent is yes, no or unknown.", at: "act.consent") unless Core::Fields::Catalogue::CONSENT.key?(json["consent"])
+
+        {"person.consent" => json["consent"], "person.consent_on" => @moment.today.iso8601, "person.consent_how" => Core::Letters::Values.say(json["how"])}
+      end
+
+      def wanted_by_do_not_mail = {RecordState::DO_NOT_MAIL => json["value"] == true}
+
+      def wanted_by_bin = {RecordState::BIN => true}
+
+      def wanted_by_restore = {RecordState::BIN => false}
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes and changes a company's record.
+    module ChangeCompany
+      # @param values [Hash{String=>Object}] by field key; "company.owner" by number
+      # @raise [Invalid, Conflict]
+      def self.call(company, values, version:, moment:) = company.change!(columns(values, moment), version: version, now: moment.now)
+
+      # @return [Records::Company]
+      def self.create(values, moment:)
+        company = Records::Company.new(created_at: moment.now, updated_at: moment.now)
+        columns(values, moment).each { |name, value| company[name] = value }
+        raise Invalid.new("There is already a company of this name.", at: "company.name") if Records::Company.where(name_fold: Core::Fold.call(company.name)).any?
+
+        company.save
+      end
+
+      def self.columns(values, moment)
+        values.to_h do |key, value|
+          next [:owner_id, value && (Records::Account[value]&.id || raise(Invalid.new("There is no such colleague.", at: key)))] if key == "company.owner"
+
+          field = moment.catalogue[key]
+          raise Invalid.new("There is nothing of a company that is called #{key.inspect}.", code: :unknown_field, at: key) unless field&.table == :companies
+
+          taken = moment.taking.take(field, value)
+          [field.column, (field.type == :choices) ? Records::SeveralChoices.write(taken || []) : taken]
+        end
+      end
+      private_class_method :columns
+    end
+  end
+end

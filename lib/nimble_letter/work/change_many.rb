@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Does one act to many records, in slices that are each whole: interrupted anywhere, it goes on where it stood, and
+    # nobody is changed twice. Few are done at once; many go on in the background (Clerk).
+    module ChangeMany
+      SLICE = 500
+      # So many are done before the answer is given.
+      AT_ONCE = 1000
+
+      # @param act [Act]
+      # @param people [Sequel::Dataset]
+      # @return [Records::ChangeSet]
+      def self.start(act, people, moment:)
+        set = Records.db.transaction do
+          act.wanted # says what is wrong with it before anything is written
+          made = Records::ChangeSet.create(kind: "bulk", words: "…", act: act.json, state: "waiting", account_id: moment.account&.id, created_at: moment.now)
+          Records.db[:change_entries].insert(%i[change_set_id person_id], people.unordered.select(Sequel.lit("?", made.id), Sequel[:people][:id]))
+          count = made.entries_dataset.count
+          raise Invalid.new("Nobody is chosen.", at: "people", hint: "Choose people first.") if count.zero?
+
+          made.update(total: count, words: act.words(count)[0, 300])
+        end
+        (AT_ONCE / SLICE).times { round(set, moment) }
+        set.refresh
+      end
+
+      # One slice of an open act, of doing or of taking back.
+      # @return [Boolean] whether there was something to do
+      def self.round(set, moment)
+        Records.db.transaction do
+          set = Records::ChangeSet.where(id: set.id).open.for_update.skip_locked.first or next false
+          (set.state == "undoing") ? TakeBack.round(set, moment) : slice(set, moment)
+          true
+        end
+      end
+
+      def self.slice(set, moment)
+        entries = set.entries_dataset.where(state: "waiting").order(:person_id).limit(SLICE).all
+        if entries.any?
+          wanted = Act.new(set.act, moment).wanted
+          handle(set, entries.map(&:person_id), wanted, moment)
+        end
+        left = set.entries_dataset.where(state: "waiting").any?
+        set.update(handled: set.handled + entries.size, **(left ? {} : {state: "done", ended_at: moment.now}))
+      end
+      private_class_method :slice
+
+      def self.handle(set, ids, wanted, moment)
+        state = RecordState.new(moment)
+        before = state.read(ids, wanted.keys)
+        changed = before.filter_map { |id, held| changes(held, wanted).then { |change| [id, change] unless change.empty? } }.to_h
+        state.write(changed)
+        note(set, changed, before, moment)
+      end
+      private_class_method :handle
+
+      # A date that goes with a change is no change of its own: a client stays one since they became one.
+      def self.changes(held, wanted)
+        changed = wanted.reject { |key, value| held[key] == value }
+        (changed.keys - RecordEvents::GO_WITH).empty? ? {} : changed
+      end
+      private_class_method :changes
+
+      def self.note(set, changed, before, moment)
+        set.entries_dataset.where(person_id: before.keys - changed.keys).update(state: "nothing")
+        rows = changed.map { |id, after| [set.id, id, "done", JSON.generate(before[id].slice(*after.keys)), JSON.generate(after)] }
+        columns = %i[change_set_id person_id state before after]
+        Records.db[:change_entries].on_duplicate_key_update(:state, :before, :after).import(columns, rows) if rows.any?
+        RecordEvents.append(changed, before, moment: moment, account_id: set.account_id, by: set.kind)
+      end
+      private_class_method :note
+    end
+  end
+end

@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Goes through a file and notes of each row what taking it in would do. Writes to no record. Interrupted, it begins
+    # anew; done twice, it comes to the same.
+    class CheckImport
+      SLICE = 1000
+      MOST_ROWS = 500_000
+      LOCK = "nimble_import_"
+
+      # @param import [Records::Import]
+      # @param folder [String]
+      def initialize(import, folder, moment)
+        @import, @folder, @moment = import, folder, moment
+      end
+
+      # @return [Boolean] false when another clerk is at it
+      def call
+        Records.db.synchronize do
+          return false unless Records.db.get(Sequel.function(:get_lock, "#{LOCK}#{@import.id}", 0)) == 1
+
+          go_through if @import.refresh.state == "checking"
+          true
+        rescue Files::Unreadable => error
+          @import.update(state: "failed", problem: [error.message, error.hint].compact.join(" ")[0, 500], updated_at: @moment.now)
+          true
+        ensure
+          Records.db.get(Sequel.function(:release_lock, "#{LOCK}#{@import.id}"))
+        end
+      end
+
+      private
+
+      def go_through
+        Records.db[:import_rows].where(import_id: @import.id).delete
+        @counts, @seen, @rows = Hash.new(0), {}, 0
+        file = Files.open(@import.path(@folder), @import.format, @import.reading)
+        file.each_row.each_slice(SLICE) { |rows| slice(rows) }
+        @import.update(state: "checked", counts: @counts, rows: @rows, version: @import.version + 1, updated_at: @moment.now)
+      end
+
+      def slice(rows)
+        @rows += rows.size
+        raise Files::Unreadable.new("This file has more than #{MOST_ROWS} rows.", hint: "Bring it in as several files.") if @rows > MOST_ROWS
+
+        read = rows.map { |number, cells| [number, cells, reading.read(cells)] }
+        judge = ImportJudge.new(read.map { |_, _, row| row.values }, @moment)
+        noted = read.map { |number, cells, row| note(number, cells, row, judge) }
+        Records.db[:import_rows].import(%i[import_id number verdict person_id reason values changes cells], noted)
+        # So that the screen sees it move.
+        @import.update(rows: @rows, counts: @counts)
+      end
+
+      def reading
+        @reading ||= begin
+          habit = Core::Fields::Habit.new(order: @import.reading["order"], decimal: @import.reading.fetch("decimal", "."))
+          Core::Importing::RowReading.new(@import.matching.map { |match| match["field"] }, catalogue: @moment.catalogue, taking: @moment.taking(habit), owners: (@import.choices || {}).fetch("owners", {}))
+        end
+      end
+
+      def note(number, cells, row, judge)
+        verdict, person_id, reason, changes = row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
+        @counts[verdict] += 1
+        kept = %w[refused doubtful].include?(verdict)
+        [@import.id, number, verdict, person_id, reason&.slice(0, 300), JSON.generate(stored(row.values)), changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }), if kept
+                                                                                                                                                                                                                         JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell })
+                                                                                                                                                                                                                       end]
+      end
+
+      # One address twice in a file: the first row counts, the second comes back.
+      def twice(number, row)
+        fold = Core::Fold.call(row.values["person.email"]) or return
+        first = @seen[fold]
+        return ["refused", nil, "The address is in line #{first} of this file already.", nil] if first
+
+        @seen[fold] = number
+        nil
+      end
+
+      def stored(values) = values.transform_values { |value| ImportJudge.json(value) }
+    end
+  end
+end

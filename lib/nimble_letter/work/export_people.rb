@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+require "tempfile"
+
+module NimbleLetter
+  module Work
+    # Writes people to a file: the columns, the condition and the order of the screen.
+    class ExportPeople
+      FORMATS = {"csv" => "text/csv; charset=utf-8", "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "vcard" => "text/vcard; charset=utf-8"}.freeze
+      SLICE = 1000
+      STANDARD = %w[person.title person.first_name person.last_name company.name person.job_title person.email person.phone person.city person.country person.standing person.owner person.tags person.consent].freeze
+
+      # @param people [Sequel::Dataset]
+      # @param columns [Array<String>] field keys; none: those a firm nearly always wants
+      def initialize(people, format:, columns: [], sort: nil)
+        raise Invalid.new("A file is one of #{FORMATS.keys.join(", ")}.", at: "format") unless FORMATS.key?(format)
+
+        @format = format
+        @columns = columns.empty? ? STANDARD : columns
+        @fields = @columns.map { |key| PersonCells.field(key) }
+        @ids = Records::PeopleTable.new(people, sort: sort).all.select_map(Sequel[:people][:id])
+      end
+
+      attr_reader :format
+
+      # @return [Tempfile] rewound
+      def file
+        file = Tempfile.new("people", binmode: true)
+        (@format == "vcard") ? Files::VcardOut.write(file, cards) : Files::TableOut.write(@format, file, @fields.map(&:label), rows)
+        file.flush
+        file.rewind
+        file
+      end
+
+      private
+
+      def slices
+        @ids.each_slice(SLICE).lazy.map do |some|
+          found = Records::Person.where(id: some).as_hash(:id)
+          some.filter_map { |id| found[id] }
+        end
+      end
+
+      def rows
+        slices.flat_map do |people|
+          cells = PersonCells.new(people, @columns)
+          people.map { |person| cells.of(person).values }
+        end
+      end
+
+      def cards
+        slices.flat_map do |people|
+          companies = Records::Company.where(id: people.map(&:company_id).compact.uniq).select_hash(:id, :name)
+          tags = Records.db[:people_tags].where(person_id: people.map(&:id)).join(:tags, id: :tag_id).select_hash_groups(:person_id, :name)
+          people.map { |person| person.values.merge(full_name: person.name, company: companies[person.company_id], tags: tags[person.id]) }
+        end
+      end
+    end
+  end
+end

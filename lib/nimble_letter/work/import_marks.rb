@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Companies, tags and lists that rows name: those that are there, and those that are made on the way.
+    class ImportMarks
+      COMPANY = Core::Importing::ColumnMatching::COMPANY
+
+      # @param rows [Array<Hash{String=>Object}>]
+      def initialize(rows, moment)
+        @moment = moment
+        @companies = companies(rows)
+        @tags = named(rows, "person.tags") { |name| Records::Tag.named(name).id }
+        @lists = named(rows, "person.lists") { |name| (Records::List.first(name: name) || Records::List.create(name: name[0, 120], account_id: @moment.account&.id, made_from: "a file", created_at: @moment.now, updated_at: @moment.now)).id }
+      end
+
+      # @return [Hash, nil] the company's row
+      def company(values) = @companies[Core::Fold.call(values[COMPANY])]
+
+      # @return [Array<Integer>]
+      def tags(values) = ids(@tags, values["person.tags"])
+
+      def lists(values) = ids(@lists, values["person.lists"])
+
+      private
+
+      def ids(known, names) = (names || []).map { |name| known.fetch(Core::Fold.call(name)) }.uniq
+
+      def named(rows, key)
+        names = rows.flat_map { |values| values[key] || [] }.uniq { |name| Core::Fold.call(name) }
+        names.to_h { |name| [Core::Fold.call(name), yield(name)] }
+      end
+
+      def companies(rows)
+        wanted = rows.filter_map { |values| values[COMPANY] && [Core::Fold.call(values[COMPANY]), values] }.uniq(&:first).to_h
+        known = find(wanted.keys)
+        missing = wanted.except(*known.keys)
+        return known if missing.empty?
+
+        Records.db[:companies].multi_insert(missing.map { |fold, values| made(fold, values) })
+        known.merge(find(missing.keys))
+      end
+
+      def find(folds) = Records.db[:companies].where(name_fold: folds).select(:id, :name, :name_fold).order(Sequel.desc(:id)).as_hash(:name_fold)
+
+      # What a row says of a company is taken when the company is new.
+      def made(fold, values)
+        row = {name: values[COMPANY], name_fold: fold, created_at: @moment.now, updated_at: @moment.now}
+        fields.each do |field|
+          row[field.column] = RecordState.to_column(field, values[field.key])
+          row[field.compared_column] = Core::Fold.call(row[field.column]) if field.folded?
+        end
+        row[:phone_fold] = Records::Phone.fold(row[:phone])
+        row
+      end
+
+      def fields = @fields ||= @moment.catalogue.select { |field| field.table == :companies && field.column && field.for?(:import) && field.name != "name" }
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes the records of many new people at once.
+    class ImportNew
+      SLICE = 500
+      SETS = Core::Importing::Comparison::SETS
+
+      # @param marks [ImportMarks]
+      def initialize(marks, moment)
+        @marks, @moment = marks, moment
+        fields = moment.catalogue.select { |field| field.table == :people && field.column && !SETS.include?(field.key) }
+        @fields = fields.to_h { |field| [field.key, field] }
+        @own = fields.select { |field| field.custom? && field.folded? }
+      end
+
+      # @param rows [Array<Hash{String=>Object}>]
+      # @return [Array<Integer>] numbers of the records, in the order of the rows
+      def make(rows)
+        return [] if rows.empty?
+
+        blocked = blocked(rows)
+        records = rows.map { |values| record(values, blocked) }
+        ids = insert(records)
+        put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
+        put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
+        ids
+      end
+
+      private
+
+      def record(values, blocked)
+        company = @marks.company(values)
+        row = {standing: "lead", consent: "unknown", name_order: "given_first", version: 1, created_at: @moment.now, updated_at: @moment.now, added_on: @moment.today, standing_since: @moment.today,
+               company_id: company&.[](:id), address_blocked: false}
+        values.each { |key, value| (field = @fields[key]) && row[field.column] = RecordState.to_column(field, value) }
+        row[:consent_on] ||= @moment.today if values.key?("person.consent")
+        row[:time_zone] ||= zone(row[:country])
+        row = Records::Person.with_folds(row, company_name: company&.[](:name), custom: @own)
+        row[:address_blocked] = blocked.include?(row[:email_fold]) || blocked.include?(row[:domain_fold])
+        row
+      end
+
+      def zone(country) = (@zones ||= {}).fetch(country) { |key| @zones[key] = Core::Calendar::Countries.zone(key) }
+
+      def blocked(rows)
+        folds = rows.filter_map { |values| Core::Fold.call(values["person.email"]) }
+        Records::BlockedAddress.where(value_fold: folds + folds.map { |fold| fold.split("@", 2).last }).select_map(:value_fold).to_set
+      end
+
+      # MariaDB gives the numbers back with the rows (INSERT … RETURNING), in their order.
+      def insert(records)
+        columns = records.flat_map(&:keys).uniq
+        records.each_slice(SLICE).flat_map do |some|
+          sql = Records.db[:people].multi_insert_sql(columns, some.map { |record| record.values_at(*columns) })
+          sql.flat_map { |statement| Records.db.fetch("#{statement} RETURNING id").map(:id) }
+        end
+      end
+
+      def put(table, column, rows, ids)
+        pairs = rows.zip(ids).flat_map { |values, id| yield(values).map { |other| [id, other] } }
+        Records.db[table].import([:person_id, column], pairs, slice: 2000) if pairs.any?
+      end
+    end
+  end
+end

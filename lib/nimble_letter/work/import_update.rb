@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Changes records that are there already by what rows of a file say of them, and notes what each was before.
+    class ImportUpdate
+      COMPANY = Core::Importing::ColumnMatching::COMPANY
+
+      # @param fill_only [Boolean] what stands in a record already stays
+      def initialize(marks, moment, fill_only:)
+        @marks, @moment, @fill_only = marks, moment, fill_only
+        @state = RecordState.new(moment)
+      end
+
+      # @param rows [Array<Array(Integer, Hash)>] person's number and values
+      # @param set [Records::ChangeSet]
+      def apply(rows, set)
+        wanted = rows.to_h { |id, values| [id, wanted(values)] }
+        return if wanted.empty?
+
+        before = @state.read(wanted.keys, wanted.values.flat_map(&:keys).uniq)
+        # A record may have gone since the file was checked.
+        changed = wanted.slice(*before.keys).to_h { |id, values| [id, changes(values, before[id])] }.reject { |_, values| values.empty? }
+        @state.write(changed)
+        rows = changed.map { |id, after| [set.id, id, "done", JSON.generate(before[id].slice(*after.keys)), JSON.generate(after)] }
+        Records.db[:change_entries].insert_ignore.import(%i[change_set_id person_id state before after], rows) if rows.any?
+        RecordEvents.append(changed, before, moment: @moment, account_id: set.account_id, by: "import")
+      end
+
+      private
+
+      def wanted(values)
+        state = values.select { |key, _| @state.field(key) && key != COMPANY && key != "person.email" }
+        state[COMPANY] = @marks.company(values)[:id] if values[COMPANY]
+        state["person.consent_on"] ||= @moment.today.iso8601 if values.key?("person.consent")
+        @marks.tags(values).each { |id| state["tag:#{id}"] = true }
+        @marks.lists(values).each { |id| state["list:#{id}"] = true }
+        state
+      end
+
+      # The day alone is no change; and nobody's "no" is turned round by a file.
+      def changes(values, held)
+        values = values.except("person.consent", "person.consent_on", "person.consent_how") if held["person.consent"] == "no"
+        changed = values.reject { |key, value| held[key] == value || (@fill_only && !held[key].nil? && held[key] != false) }
+        (changed.keys - RecordEvents::GO_WITH).empty? ? {} : changed
+      end
+    end
+  end
+end

@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes one record of two: the fields somebody picked, and the history, deals, memberships, tags, lists and addresses
+    # of both. The other record goes to the bin. All of it is written down, so that it can be taken back.
+    class MergeRecords
+      # What is simply moved. Events stay as they are but for whose they are (the database allows no more).
+      MOVED = {events: :person_id, deals: :person_id, deliveries: :person_id, incoming: :person_id}.freeze
+      SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
+
+      # @param kept [Records::Person] the record that stays
+      # @param gone [Records::Person]
+      # @param values [Hash{String=>Object}] fields picked from the other, by key
+      # @param versions [Array(Integer, Integer)] of both, as they were read
+      # @return [Records::ChangeSet]
+      # @raise [Invalid, Conflict]
+      def self.call(kept, gone, values, versions:, moment:) = new(kept, gone, moment).merge(values, versions)
+
+      def initialize(kept, gone, moment)
+        @kept, @gone, @moment = kept, gone, moment
+      end
+
+      def merge(values, versions)
+        raise Invalid.new("A record cannot be merged with itself.", at: "with") if @kept.id == @gone.id
+
+        Records.db.transaction do
+          [@kept, @gone].sort_by(&:id).each(&:lock!)
+          unless [@kept.version, @gone.version] == versions && @kept.deleted_at.nil? && @gone.deleted_at.nil?
+            raise Conflict.new("One of the two records changed meanwhile.", hint: "Look at both again.", data: {versions: [@kept.version, @gone.version]})
+          end
+          before = PersonBefore.of(@kept)
+          moved = move
+          ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
+          PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further") if @gone.email && @gone.email_fold != @kept.email_fold
+          # A "no" of either record is a "no" of the person.
+          @kept.update(do_not_mail: true) if @gone.do_not_mail
+          PutInBin.call([@gone.id], moment: @moment)
+          Records.db[:people].where(id: @gone.id).update(version: Sequel[:version] + 1)
+          note(before, moved)
+        end
+      end
+
+      # @param set [Records::ChangeSet] of a merge
+      # @raise [Invalid, Conflict] when the record has been changed since
+      def self.take_back(set, moment:)
+        Records.db.transaction do
+          set.lock!
+          raise Invalid.new("This has been taken back already.", code: :undone_already) if set.state == "undone"
+
+          act = set.act
+          kept, gone = Records::Person[act["kept"]].lock!, Records::Person[act["gone"]].lock!
+          if kept.deleted_at || kept.version != act["version"] || gone.emptied
+            raise Conflict.new("Somebody has changed this record since it was merged.", code: :changed_since, hint: "What was moved can no longer be told apart; change the record by hand.")
+          end
+          act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids).update(person_id: gone.id) }
+          act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
+          act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
+          PersonBefore.put_back(kept, act["before"])
+          Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
+          set.update(state: "undone", handled: 2, ended_at: moment.now)
+        end
+        set
+      end
+
+      private
+
+      def move
+        moved = MOVED.to_h do |table, column|
+          ids = Records.db[table].where(column => @gone.id).select_map(:id)
+          ids.each_slice(1000) { |some| Records.db[table].where(id: some).update(column => @kept.id) }
+          [table, ids]
+        end
+        [moved, members, sets]
+      end
+
+      # Twice in one sequence means twice the letters: the membership of the record that goes is ended, and both stay on file.
+      def members
+        kept = Records::Member.where(person_id: @kept.id).all
+        Records::Member.where(person_id: @gone.id).order(:id).all.to_h do |member|
+          same = kept.select { |one| one.sequence_id == member.sequence_id }
+          Leaving.call(member, "merged", at: @moment.now, account_id: @moment.account&.id) if same.any? { |one| one.state == "active" }
+          round = member.round
+          member.update(person_id: @kept.id, round: ([round - 1] + same.map(&:round)).max + 1)
+          [member.id, round]
+        end
+      end
+
+      # @return [Hash{Symbol=>Array<Integer>}] tags and lists the kept record did not have
+      def sets
+        SETS.to_h do |table, column|
+          had = Records.db[table].where(person_id: @kept.id).select_map(column)
+          more = Records.db[table].where(person_id: @gone.id).select_map(column) - had
+          Records.db[table].import([:person_id, column], more.map { |id| [@kept.id, id] }) if more.any?
+          [table, more]
+        end
+      end
+
+      def note(before, moved)
+        rows, members, sets = moved
+        act = {kept: @kept.id, gone: @gone.id, version: @kept.refresh.version, before: before, moved: rows, members: members, sets: sets}
+        set = Records::ChangeSet.create(kind: "merge", words: "Merged #{@gone.name} into #{@kept.name}"[0, 300], act: act, state: "done", total: 2, handled: 2, account_id: @moment.account&.id,
+          created_at: @moment.now, ended_at: @moment.now)
+        [@kept, @gone].each { |person| Records::ChangeEntry.insert(change_set_id: set.id, person_id: person.id, state: "done") }
+        Records.db[:events].insert(kind: "merged", person_id: @kept.id, occurred_at: @moment.now, account_id: @moment.account&.id, data: JSON.generate(words: @gone.name))
+        set
+      end
+    end
+  end
+end

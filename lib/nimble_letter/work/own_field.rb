@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Fields the firm makes for itself: making, renaming, retiring, and where one is used. Nothing is ever deleted, so
+    # that no filter, letter or sequence breaks silently.
+    module OwnField
+      KEY = /\A[\p{L}\p{N}]/
+      # What the values of each type are kept in. Texts are outside of the row, since a row has little room.
+      COLUMNS = {text: [:text], long_text: [:text], link: [:text], choice: [String, {size: 60}], choices: [:text], number: [BigDecimal, {size: [20, 4]}],
+                 money: [:Bignum], date: [Date], flag: [TrueClass]}.freeze
+      INDEXED = %i[choice number money date].freeze
+      MOST_CHOICES = 100
+
+      # @param values [Hash{Symbol=>Object}] subject, label, type, choices (Array of words)
+      # @raise [Invalid]
+      # @return [Records::CustomField]
+      def self.make(values, moment:)
+        label, type, subject = values[:label].to_s.strip, values[:type].to_s, values.fetch(:subject, "person")
+        check(label, type, subject)
+        raise Invalid.new("A firm may have #{Records::CustomField::MOST} fields of its own.", at: "label") if Records::CustomField.count >= Records::CustomField::MOST
+
+        field = Records::CustomField.new(subject: subject, name: name_for(label, subject), label: label, type: type, choices: choices(type, values[:choices]), created_at: moment.now, updated_at: moment.now)
+        add_column(field.table, field.column, type.to_sym)
+        field.save
+      end
+
+      # @raise [Invalid, Conflict]
+      def self.change(field, values, version:, moment:)
+        changes = {}
+        if values[:label]
+          label = values[:label].to_s.strip
+          check_label(label, field.subject, except: field.id)
+          changes[:label] = label
+        end
+        changes[:retired] = values[:retired] if values.key?(:retired)
+        # A choice that is taken is never taken away: it goes on being read.
+        changes[:choices] = (field.choices || {}).merge(choices(field.type, values[:choices])) if values[:choices] && %w[choice choices].include?(field.type)
+        field.change!(changes, version: version, now: moment.now)
+      end
+
+      # @return [Hash] names of the filters, letters and sequences that speak of it
+      def self.used_in(field)
+        key = field.to_field.key
+        like = "%#{Records.db.dataset.escape_like(key)}\"%"
+        letters = Records::Letter.where(Sequel.|(*Records::Letter::PARTS.map { |part| Sequel.like(part, like) }))
+        {filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))), letters: names(letters), sequences: names(Records::Sequence.where(Sequel.like(:audience, like)))}
+      end
+
+      # The column, and its folded twin where the type is compared folded.
+      def self.add_column(table, column, type)
+        kind, options = COLUMNS.fetch(type)
+        folded = Core::Fields::Field::FOLDED.include?(type)
+        Records.db.alter_table(table) do
+          add_column column, kind, **(options || {})
+          add_column :"#{column}_fold", :text, collate: "utf8mb4_nopad_bin" if folded
+          if table == :people
+            add_index [:deleted_at, column, :id], name: :"people_by_#{column}" if INDEXED.include?(type)
+          end
+        end
+        # The first letters are enough to put texts in order quickly.
+        Records.db.run("CREATE INDEX people_by_#{column} ON people (deleted_at, #{column}_fold(100), id)") if table == :people && folded && type != :long_text
+      end
+
+      def self.names(dataset) = dataset.order(:name).select_map(%i[id name]).map { |id, name| {id: id, name: name} }
+      private_class_method :names
+
+      def self.check(label, type, subject)
+        raise Invalid.new("A field is of a person or a company.", at: "subject") unless Records::CustomField::TABLES.key?(subject)
+        raise Invalid.new("A field is one of #{Records::CustomField::TYPES.join(", ")}.", at: "type") unless Records::CustomField::TYPES.include?(type)
+
+        check_label(label, subject)
+      end
+      private_class_method :check
+
+      def self.check_label(label, subject, except: nil)
+        raise Invalid.new("A field needs a name that begins with a letter or digit.", at: "label") unless label.match?(KEY) && label.length <= 80
+
+        fold = Core::Fold.call(label)
+        taken = Records::FieldCatalogue.current.find { |field| field.subject == subject && field.custom_id != except && Core::Fold.call(field.label) == fold }
+        raise Invalid.new("There is already a field “#{taken.label}”.", at: "label") if taken
+      end
+      private_class_method :check_label
+
+      # Letters that mean the same in SQL, JSON and templates; a number follows where two labels come to the same.
+      def self.name_for(label, subject)
+        plain = Core::Fold.call(label).gsub(/[^a-z0-9]+/, "_").gsub(/\A_+|_+\z/, "")[0, 40]
+        plain = "field" if plain.empty?
+        taken = Records::CustomField.where(subject: subject).select_map(:name).to_set
+        ([plain] + (2..).lazy.map { |n| "#{plain}_#{n}" }.first(100)).find { |name| !taken.include?(name) }
+      end
+      private_class_method :name_for
+
+      def self.choices(type, words)
+        return unless %w[choice choices].include?(type)
+
+        words = Array(words).map { |word| Core::Letters::Values.say(word.to_s) }.compact.uniq { |word| Core::Fold.call(word) }
+        raise Invalid.new("Give it at least two choices.", at: "choices") if words.size < 2
+        raise Invalid.new("At most #{MOST_CHOICES} choices.", at: "choices") if words.size > MOST_CHOICES
+
+        words.each_with_index.to_h { |word, n| [choice_key(word, n), word[0, 80]] }
+      end
+      private_class_method :choices
+
+      def self.choice_key(word, number) = Core::Fold.call(word).gsub(/[^a-z0-9]+/, "_").gsub(/\A_+|_+\z/, "")[0, 50].then { |key| key.empty? ? "choice_#{number + 1}" : key }
+      private_class_method :choice_key
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Appends to people's histories what changed in their records, from what to what.
+    module RecordEvents
+      # Told together with what they go with.
+      GO_WITH = %w[person.standing_since person.consent_on person.consent_how].freeze
+      SLICE = 500
+
+      # @param changed [Hash{Integer=>Hash{String=>Object}}] new values by person and key, see RecordState
+      # @param before [Hash{Integer=>Hash{String=>Object}}]
+      # @param by [String, nil] "bulk", "import", "merge" or "undo", when it was not done on the record itself
+      def self.append(changed, before, moment:, account_id: moment.account&.id, by: nil)
+        names = names_for(changed)
+        rows = changed.flat_map do |id, after|
+          after.except(*GO_WITH).map do |key, value|
+            data = {field: key, from: before.fetch(id, {})[key], to: value, name: names[key], by: by, how: after["person.consent_how"]}.compact
+            ["field_changed", id, moment.now, account_id, JSON.generate(data)]
+          end
+        end
+        Records.db[:events].import(%i[kind person_id occurred_at account_id data], rows, slice: SLICE) if rows.any?
+      end
+
+      # A history must still read right when a tag or list has another name, or none.
+      def self.names_for(changed)
+        keys = changed.values.flat_map(&:keys).uniq
+        numbers = ->(prefix) { keys.filter_map { |key| key.start_with?(prefix) && key.delete_prefix(prefix).to_i } }
+        tags = Records::Tag.where(id: numbers.call("tag:")).select_hash(:id, :name).transform_keys { |id| "tag:#{id}" }
+        lists = Records::List.where(id: numbers.call("list:")).select_hash(:id, :name).transform_keys { |id| "list:#{id}" }
+        tags.merge(lists)
+      end
+      private_class_method :names_for
+    end
+  end
+end

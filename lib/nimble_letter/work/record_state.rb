@@ -1,0 +1,127 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Parts of people's records by key, read and written for many at once. What acts on many records change, what an
+    # import changes, and what taking either back restores, are all said in these keys:
+    # a field's key ("person.city"), "tag:5", "list:7" (true or false) and "bin" (true or false).
+    # Values are as JSON keeps them: a date as "2026-05-12", an amount as text, several choices as an Array.
+    class RecordState
+      # A change to one of these changes what quick search finds, so those records are saved one by one.
+      SEARCHED = %w[person.first_name person.last_name person.known_as person.email person.phone person.company].freeze
+      COMPANY = Core::Fields::Field.new(key: "person.company", label: "Company", type: :reference, table: :people, column: :company_id, uses: [])
+      DO_NOT_MAIL = "person.do_not_mail"
+      BIN = "bin"
+
+      # @param moment [Moment]
+      def initialize(moment)
+        @moment = moment
+      end
+
+      # @param ids [Array<Integer>]
+      # @param keys [Array<String>]
+      # @return [Hash{Integer=>Hash{String=>Object}}]
+      def read(ids, keys)
+        people = Records.db[:people].where(id: ids).as_hash(:id)
+        worn = held(:people_tags, :tag_id, ids, keys, "tag:")
+        on = held(:list_people, :list_id, ids, keys, "list:")
+        people.to_h { |id, row| [id, keys.to_h { |key| [key, value(key, row, worn, on)] }] }
+      end
+
+      # @param states [Hash{Integer=>Hash{String=>Object}}] what each record is to hold from now on
+      def write(states)
+        states.group_by(&:last).each do |values, pairs|
+          ids = pairs.map(&:first)
+          columns, others = values.partition { |key, _| field(key) }
+          write_columns(ids, columns.to_h)
+          others.each { |key, wanted| write_other(ids, key, wanted) }
+        end
+        Records.db[:people].where(id: states.keys).update(version: Sequel[:version] + 1, updated_at: @moment.now)
+      end
+
+      # @return [Core::Fields::Field, nil]
+      def field(key) = if key == COMPANY.key
+                         COMPANY
+                       else
+                         @moment.catalogue[key]&.then { |field| (field.table == :people && field.column) ? field : nil }
+                       end
+
+      # @return [Object] as JSON keeps it
+      def self.to_json_value(field, value)
+        case value
+        when Date then value.iso8601
+        when BigDecimal then value.to_s("F")
+        when Array then value
+        else (field.type == :choices) ? Records::SeveralChoices.read(value) : value
+        end
+      end
+
+      # @return [Object] as the column keeps it
+      def self.to_column(field, value)
+        return if value.nil?
+
+        case field.type
+        when :date then Date.iso8601(value.to_s)
+        when :number then BigDecimal(value.to_s)
+        when :choices then Records::SeveralChoices.write(value)
+        else value
+        end
+      end
+
+      private
+
+      def value(key, row, worn, on)
+        return !row[:deleted_at].nil? if key == BIN
+        return worn.include?([row[:id], key.delete_prefix("tag:").to_i]) if key.start_with?("tag:")
+        return on.include?([row[:id], key.delete_prefix("list:").to_i]) if key.start_with?("list:")
+
+        self.class.to_json_value(field(key), row[field(key).column])
+      end
+
+      def held(table, column, ids, keys, prefix)
+        wanted = keys.filter_map { |key| key.start_with?(prefix) && key.delete_prefix(prefix).to_i }
+        return Set.new if wanted.empty?
+
+        Records.db[table].where(:person_id => ids, column => wanted).select_map([:person_id, column]).to_set
+      end
+
+      def write_columns(ids, values)
+        return if values.empty?
+
+        columns = values.to_h { |key, value| [field(key).column, self.class.to_column(field(key), value)] }
+        if (values.keys & SEARCHED).any?
+          Records::Person.where(id: ids).each { |person| save(person, columns) }
+        else
+          values.each_key { |key| columns[field(key).compared_column] = Core::Fold.call(columns[field(key).column]) if field(key).folded? }
+          Records.db[:people].where(id: ids).update(columns)
+        end
+      end
+
+      def save(person, columns)
+        columns.each { |name, value| person[name] = value }
+        person.associations.delete(:company)
+        person.save(changed: true)
+      end
+
+      def write_other(ids, key, wanted)
+        case key
+        when BIN then wanted ? PutInBin.call(ids, moment: @moment) : Records.db[:people].where(id: ids).update(deleted_at: nil)
+        when /\Atag:/ then put(:people_tags, :tag_id, ids, key.delete_prefix("tag:").to_i, wanted)
+        when /\Alist:/ then put(:list_people, :list_id, ids, key.delete_prefix("list:").to_i, wanted)
+        else raise Invalid.new("Nothing of a record is called #{key.inspect}.", at: key)
+        end
+      end
+
+      def put(table, column, ids, other, wanted)
+        if wanted
+          # Somebody may have taken the tag or the list away since; then there is nothing to put on.
+          return unless Records.db[(table == :people_tags) ? :tags : :lists].where(id: other).any?
+
+          Records.db[table].insert_ignore.import([:person_id, column], ids.map { |id| [id, other] })
+        else
+          Records.db[table].where(:person_id => ids, column => other).delete
+        end
+      end
+    end
+  end
+end

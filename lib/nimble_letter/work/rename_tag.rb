@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Gives a tag another name. When there is a tag of that name already, the two become one, once that is wanted.
+    # Conditions go by a tag's name, so those in filters and audiences are changed with it.
+    module RenameTag
+      # @return [Hash] id, name and people of the tag that is left
+      # @raise [Conflict] with the other tag in `data`, unless merging is wanted
+      def self.call(tag, name, merge: false)
+        name = Core::Letters::Values.say(name.to_s)&.slice(0, 80) or raise Invalid.new("A tag needs a word.", at: "name")
+        Records.db.transaction do
+          other = Records::Tag.exclude(id: tag.id).first(name_fold: Core::Fold.call(name))
+          if other && !merge
+            raise Conflict.new("There is already a tag “#{other.name}”.", code: :tag_exists, hint: "Merge the two, or choose another name.", data: {id: other.id, people: people(other)})
+          end
+          former = tag.name_fold
+          other ? pour(tag, other) : tag.update(name: name, name_fold: Core::Fold.call(name))
+          left = other || tag
+          [Records::SavedFilter, Records::Sequence].each { |model| rewrite(model, former, left.name) }
+          {id: left.id, name: left.name, people: people(left)}
+        end
+      end
+
+      def self.people(tag) = Records.db[:people_tags].where(tag_id: tag.id).count
+      private_class_method :people
+
+      def self.pour(tag, other)
+        worn = Records.db[:people_tags]
+        worn.insert_ignore.insert(%i[person_id tag_id], worn.where(tag_id: tag.id).select(:person_id, Sequel.lit("?", other.id)))
+        worn.where(tag_id: tag.id).delete
+        tag.delete
+      end
+      private_class_method :pour
+
+      def self.rewrite(model, former, name)
+        column = (model == Records::SavedFilter) ? :condition : :audience
+        model.where(Sequel.like(column, "%person.tags%")).all.each do |record|
+          json = record.public_send(column)
+          changed = renamed(json, former, name)
+          record.update(column => changed) unless changed == json
+        end
+      end
+      private_class_method :rewrite
+
+      def self.renamed(json, former, name)
+        case json
+        when Hash
+          json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json["field"] == "person.tags" && json["value"].is_a?(Array)
+          json.transform_values { |part| renamed(part, former, name) }
+        when Array then json.map { |part| renamed(part, former, name) }
+        else json
+        end
+      end
+      private_class_method :renamed
+    end
+  end
+end

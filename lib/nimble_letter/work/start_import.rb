@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Says what the columns of a file are meant for and lets it be checked; then, with the numbers read, lets it be
+    # taken in. The work itself is done in the background (CheckImport, TakeIn).
+    module StartImport
+      DEFAULTS = {"new" => "take", "update" => "replace", "doubtful" => "leave"}.freeze
+      KINDS = {"new" => %w[take leave], "update" => %w[replace fill leave], "doubtful" => %w[leave new update]}.freeze
+
+      # @param matching [Array<String, nil>] field key of each column
+      # @param options [Hash] "owners": what to do with names no colleague has (folded name to number or nil)
+      def self.check(import, matching, options, version:, folder:, moment:)
+        refuse_twice(import, options)
+        matching.each { |key| known!(key, moment) }
+        twice = matching.compact.tally.find { |_, times| times > 1 }&.first
+        raise Invalid.new("Two columns are meant for #{label(twice, moment)}.", at: "matching", hint: "Leave one of them out.") if twice
+        raise Invalid.new("No column is meant for a name, a company or an address.", at: "matching", hint: "Choose what the columns hold.") unless (Core::Importing::RowReading::NAMES & matching).any?
+
+        ask_for_order(import, matching, folder, moment)
+        import.change!({matching: matching.map { |key| {"field" => key, "by" => "hand"} }, choices: DEFAULTS.merge(options.slice("owners")), state: "checking", counts: {}, rows: 0, problem: nil}, version: version, now: moment.now)
+        remember(import, matching, moment)
+        import
+      end
+
+      # @param choices [Hash] new, update and doubtful; "tags" and "lists" put on everybody taken in
+      def self.take(import, choices, version:, moment:)
+        raise Invalid.new("This file is not checked yet.", code: :not_checked) unless import.state == "checked"
+
+        KINDS.each { |kind, known| raise Invalid.new("#{kind} is one of #{known.join(", ")}.", at: "choices.#{kind}") if choices.key?(kind) && !known.include?(choices[kind]) }
+        Records.db.transaction do
+          set = Records::ChangeSet.create(kind: "import", words: "Brought in #{import.file_name}"[0, 300], act: {"import_id" => import.id}, state: "running", account_id: moment.account&.id, created_at: moment.now)
+          import.change!({choices: DEFAULTS.merge(import.choices || {}, choices.slice("new", "update", "doubtful", "tags", "lists")), state: "taking_in", change_set_id: set.id}, version: version, now: moment.now)
+        end
+        import
+      end
+
+      def self.known!(key, moment)
+        return if key.nil? || key == Core::Importing::ColumnMatching::COMPANY
+
+        field = moment.catalogue[key]
+        return if field&.for?(:import) && !field.retired? && field.subject != "deal" && key != "company.name"
+
+        raise Invalid.new("A column cannot be brought into #{key.to_s[0, 60].inspect}.", code: :unknown_field, at: "matching")
+      end
+      private_class_method :known!
+
+      def self.label(key, moment) = (key == Core::Importing::ColumnMatching::COMPANY) ? "company" : moment.catalogue[key].label.downcase
+      private_class_method :label
+
+      # The same file again is nearly always a mistake; whoever means it can say so.
+      def self.refuse_twice(import, options)
+        return if options["again"]
+
+        earlier = Records::Import.where(digest: import.digest, state: %w[taking_in done]).exclude(id: import.id).order(Sequel.desc(:id)).first or return
+        raise Conflict.new("The same file was brought in before.", code: :same_file, hint: "Go on only if you mean to.", data: {import_id: earlier.id, at: earlier.created_at.getutc.iso8601})
+      end
+      private_class_method :refuse_twice
+
+      def self.ask_for_order(import, matching, folder, moment)
+        return if import.reading["order"]
+
+        file = Files.open(import.path(folder), import.format, import.reading)
+        dates = matching.each_index.select { |i| matching[i] && moment.catalogue[matching[i]]&.type == :date }
+        return if dates.empty?
+
+        asked = file.each_row.first(ReceiveImport::SAMPLE).any? { |_, cells| dates.any? { |i| cells[i].is_a?(String) && !cells[i].strip.empty? && Core::Fields::Habit.plain.date(cells[i]).nil? && Core::Fields::Habit.orders_for([cells[i]]).any? } }
+        raise Invalid.new("Say how this file writes its dates.", code: :order_unclear, at: "reading.order", hint: "Is 03/04 the 3rd of April or the 4th of March?") if asked
+      end
+      private_class_method :ask_for_order
+
+      def self.remember(import, matching, moment)
+        rows = import.reading["headers"].zip(matching).filter_map { |header, key| (fold = Core::Fold.call(header.tr("_", " "))) && [fold[0, 190], key, moment.now] }.uniq(&:first)
+        Records.db[:column_habits].on_duplicate_key_update(:field, :updated_at).import(%i[header_fold field updated_at], rows) if rows.any?
+      end
+      private_class_method :remember
+    end
+  end
+end

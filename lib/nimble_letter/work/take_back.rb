@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Takes an act, an import or a merge back: each part of a record that still is as the act left it becomes what it was.
+    # What somebody changed since is kept and counted. Taking back is itself in the histories.
+    module TakeBack
+      SLICE = 500
+      MADE = "made"
+
+      # @param set [Records::ChangeSet]
+      # @raise [Invalid] when there is nothing to take back
+      # @return [Records::ChangeSet]
+      def self.start(set, moment:)
+        return MergeRecords.take_back(set, moment: moment) if set.kind == "merge"
+
+        Records.db.transaction do
+          set.lock!
+          raise Invalid.new("This has been taken back already.", code: :undone_already) if %w[undoing undone].include?(set.state)
+
+          # What has not been done yet is not done any more.
+          set.entries_dataset.where(state: "waiting").update(state: "nothing")
+          set.update(state: "undoing", handled: 0, kept: 0, total: set.entries_dataset.where(state: "done").count)
+        end
+        (ChangeMany::AT_ONCE / SLICE).times { ChangeMany.round(set, moment) }
+        set.refresh
+      end
+
+      # One slice; the set is locked.
+      def self.round(set, moment)
+        entries = set.entries_dataset.where(state: "done").order(:person_id).limit(SLICE).all
+        kept = entries.any? ? restore(set, entries, moment) : 0
+        left = set.entries_dataset.where(state: "done").any?
+        set.update(handled: set.handled + entries.size, kept: set.kept + kept, **(left ? {} : {state: "undone", ended_at: moment.now}))
+      end
+
+      # @return [Integer] records of which something was kept as it is now
+      def self.restore(set, entries, moment)
+        state = RecordState.new(moment)
+        made, changed = entries.partition { |entry| entry.after.key?(MADE) }
+        kept = unmake(set, made, state, moment)
+        keys = changed.flat_map { |entry| entry.after.keys }.uniq
+        now_held = state.read(changed.map(&:person_id), keys)
+        back, stays = {}, []
+        changed.each do |entry|
+          held = now_held.fetch(entry.person_id)
+          same, other = entry.after.keys.partition { |key| held[key] == entry.after[key] }
+          stays << entry.person_id if (other - RecordEvents::GO_WITH).any?
+          back[entry.person_id] = entry.before.slice(*same) if same.any?
+        end
+        state.write(back)
+        RecordEvents.append(back, now_held, moment: moment, by: "undo")
+        mark(set, changed.map(&:person_id) - stays, "undone")
+        mark(set, stays, "kept")
+        kept + stays.size
+      end
+      private_class_method :restore
+
+      # A record an import made goes to the bin, unless somebody has worked on it since.
+      def self.unmake(set, entries, state, moment)
+        return 0 if entries.empty?
+
+        ids = entries.map(&:person_id)
+        versions = Records.db[:people].where(id: ids).select_hash(:id, :version)
+        busy = Records.db[:members].where(person_id: ids).select_map(:person_id).to_set
+        untouched, worked_on = entries.partition { |entry| versions[entry.person_id] == entry.after[MADE] && !busy.include?(entry.person_id) }
+        state.write(untouched.to_h { |entry| [entry.person_id, {RecordState::BIN => true}] })
+        mark(set, untouched.map(&:person_id), "undone")
+        mark(set, worked_on.map(&:person_id), "kept")
+        worked_on.size
+      end
+      private_class_method :unmake
+
+      def self.mark(set, ids, state) = set.entries_dataset.where(person_id: ids).update(state: state)
+      private_class_method :mark
+    end
+  end
+end

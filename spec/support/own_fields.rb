@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+# Fields the firm made are columns of their own, and making a column ends the transaction of an example. So they are made
+# once, for all examples marked `:own_fields`, and an example tells the catalogue of them inside its transaction.
+module OwnFields
+  FIELDS = [["Paint", "text"], ["Remarks", "long_text"], ["Height", "number"], ["Budget", "money"], ["Measured", "date"], ["Keyholder", "flag"], ["Plan", "link"],
+    ["Ceiling", "choice", {"oak" => "oak", "felt" => "felt"}], ["Rooms", "choices", {"hall" => "hall", "bar" => "bar"}]].freeze
+
+  def self.add_columns
+    return if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_paint }
+
+    FIELDS.each { |label, type| Work::OwnField.add_column(:people, :"x_#{label.downcase}", type.to_sym) }
+  end
+
+  def make_own_fields
+    FIELDS.each do |label, type, choices|
+      Records::CustomField.create(subject: "person", name: label.downcase, label: label, type: type, choices: choices, created_at: Builders::NOW, updated_at: Builders::NOW)
+    end
+  end
+end
+
+RSpec.configure do |config|
+  config.include OwnFields
+  config.before(:context, :own_fields) do
+    TestDatabase.start
+    OwnFields.add_columns
+  end
+end
