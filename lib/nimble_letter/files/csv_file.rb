@@ -41,13 +41,16 @@ module NimbleLetter
       def each_line
         return enum_for(:each_line) unless block_given?
 
-        File.open(@path, TextEncoding.mode(@encoding), universal_newline: true, invalid: :replace, undef: :replace) do |file|
+        TextEncoding.open(@path, @encoding) do |file|
+          within = 0 # line breaks inside of cells, which the reader does not count
           csv = CSV.new(file, col_sep: @delimiter, liberal_parsing: true, max_field_size: MOST_IN_A_CELL)
           while (cells = csv.shift)
+            line = csv.lineno + within
+            within += cells.sum { |cell| cell.to_s.count("\n") }
             next if cells.all? { |cell| cell.nil? || cell.strip.empty? }
-            raise Unreadable.new("Line #{csv.lineno} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.") if cells.size > MOST_COLUMNS
+            raise Unreadable.new("Line #{line} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.") if cells.size > MOST_COLUMNS
 
-            yield [csv.lineno, cells]
+            yield [line, cells]
           end
         rescue CSV::MalformedCSVError => error
           raise Unreadable.new("From line #{error.line_number} on this file cannot be read: #{plain(error)}.", data: {line: error.line_number},
@@ -63,8 +66,8 @@ module NimbleLetter
 
       # The delimiter that parts most lines into the same number of cells.
       def guess_delimiter
-        lines = File.open(@path, TextEncoding.mode(@encoding), invalid: :replace, undef: :replace) { |file| Array.new(SAMPLE_LINES) { file.gets("\n", MOST_IN_A_CELL) }.compact }
-        bare = lines.map { |line| line.gsub(/"[^"]*"/, "") }
+        lines = TextEncoding.open(@path, @encoding) { |file| Array.new(SAMPLE_LINES) { file.gets("\n", MOST_IN_A_CELL) }.compact }
+        bare = lines.map { |line| line.scrub.gsub(/"[^"]*"/, "") }
         DELIMITERS.max_by do |delimiter|
           counts = bare.map { |line| line.count(delimiter) }
           common = counts.tally.max_by { |count, times| [count.zero? ? 0 : times, count] }

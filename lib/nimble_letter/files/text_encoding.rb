@@ -20,13 +20,19 @@ module NimbleLetter
         utf8?(path) ? "UTF-8" : "Windows-1252"
       end
 
+      # Opens a file to be read as UTF-8, the byte order mark left out.
       # @param encoding [String] one of KNOWN
-      # @return [String] mode for File.open that gives UTF-8, the mark left out
       # @raise [Invalid]
-      def self.mode(encoding)
+      def self.open(path, encoding)
         raise Invalid.new("A file is written in one of #{KNOWN.join(", ")}.", at: "reading.encoding") unless KNOWN.include?(encoding)
 
-        encoding.start_with?("UTF") ? "rb:BOM|#{encoding}:UTF-8" : "rb:#{encoding}:UTF-8"
+        head = File.binread(path, 3).to_s
+        mark = MARKS.find { |bytes, name| name == encoding && head.start_with?(bytes) }&.first
+        mode = (encoding == "UTF-8") ? "rb:UTF-8" : "rb:#{encoding}:UTF-8"
+        File.open(path, mode, invalid: :replace, undef: :replace) do |file|
+          file.seek(mark.bytesize) if mark
+          yield file
+        end
       end
 
       # Plain Latin letters in 16 bits have a zero in every other byte.

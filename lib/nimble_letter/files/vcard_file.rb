@@ -34,7 +34,7 @@ module NimbleLetter
         return enum_for(:each_card) unless block_given?
 
         card = nil
-        File.open(@path, TextEncoding.mode(@encoding), universal_newline: true, invalid: :replace, undef: :replace) do |file|
+        TextEncoding.open(@path, @encoding) do |file|
           file.each_line("\n", MOST_IN_A_CARD) do |line|
             card = +"" if line.match?(/\ABEGIN:VCARD\s*\z/i)
             next unless card
@@ -61,7 +61,11 @@ module NimbleLetter
         raise Unreadable.new("Card #{number} cannot be read.", hint: "Take it out of the file, or save it anew.")
       end
 
-      def parts(card, name) = (card.field(name)&.first&.values || []).map { |value| plain(value) }
+      # The reader parts at every semicolon, also at an escaped one; what ends in a backslash goes on in the next.
+      def parts(card, name)
+        values = card.field(name)&.first&.values || []
+        values.inject([]) { |all, value| all.last&.match?(/(?<!\\)\\\z/) ? [*all[0..-2], "#{all.last};#{value}"] : [*all, value.to_s] }.map { |value| plain(value) }
+      end
 
       def first(card, name) = parts(card, name).join(",").then { |words| words.empty? ? nil : words }
 

@@ -29,7 +29,7 @@ module NimbleLetter
       def each_row
         return enum_for(:each_row) unless block_given?
 
-        each_line.with_index { |(number, cells), i| yield(number, cells) unless i.zero? }
+        each_line.with_index { |(number, cells), i| yield(number, cells + Array.new([headers.size - cells.size, 0].max)) unless i.zero? }
       end
 
       private

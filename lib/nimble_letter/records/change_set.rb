@@ -15,7 +15,7 @@ module NimbleLetter
       one_to_many :entries, class: "NimbleLetter::Records::ChangeEntry"
 
       dataset_module do
-        def open = where(state: OPEN)
+        def unfinished = where(state: OPEN)
 
         def newest_first = order(Sequel.desc(:id))
       end

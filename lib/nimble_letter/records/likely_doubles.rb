@@ -11,7 +11,7 @@ module NimbleLetter
       def self.find(most: MOST)
         apart = Records.db[:not_doubles].select_map(%i[first_id second_id]).to_set
         seen = Set.new
-        by_address(most).chain(by_name(most), by_phone(most)).each_with_object([]) do |pair, found|
+        [*by_address(most), *by_name(most), *by_phone(most)].each_with_object([]) do |pair, found|
           key = [pair.first_id, pair.second_id]
           found << pair if found.size < most && !apart.include?(key) && seen.add?(key)
         end

@@ -88,6 +88,9 @@ module NimbleLetter
         # The clock is read once a request.
         def moment = @moment ||= Work::Moment.new(now: settings.clock.now, account: account)
 
+        # @return [Work::ReceiveImport] files that are brought in
+        def receiving = @receiving ||= Work::ReceiveImport.new(settings.imports, moment)
+
         # @return [Hash] the body, names as symbols at the top only: conditions and documents keep theirs as text
         def input
           @input ||= JSON.parse(request.body.read.then { |text| text.empty? ? "{}" : text }).transform_keys(&:to_sym)

@@ -78,7 +78,12 @@ module NimbleLetter
         format(taken_off ? off : on, name)
       end
 
-      def label(key) = (key == Work::RecordState::COMPANY.key) ? "Company" : (@catalogue[key]&.label || key.to_s.split(".").last.delete_suffix("_id").tr("_", " ").capitalize)
+      # A deal is named as it was then; every other field by the catalogue.
+      def label(key)
+        return key if key.include?(" ")
+
+        (key == Work::RecordState::COMPANY.key) ? "Company" : (@catalogue[key]&.label || key.to_s.split(".").last.delete_suffix("_id").tr("_", " ").capitalize)
+      end
 
       def said(key, value)
         return "nothing" if value.nil? || value == "" || value == []

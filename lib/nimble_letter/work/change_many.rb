@@ -30,7 +30,7 @@ module NimbleLetter
       # @return [Boolean] whether there was something to do
       def self.round(set, moment)
         Records.db.transaction do
-          set = Records::ChangeSet.where(id: set.id).open.for_update.skip_locked.first or next false
+          set = Records::ChangeSet.where(id: set.id).unfinished.for_update.skip_locked.first or next false
           (set.state == "undoing") ? TakeBack.round(set, moment) : slice(set, moment)
           true
         end

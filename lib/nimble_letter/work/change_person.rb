@@ -60,7 +60,8 @@ module NimbleLetter
 
       def column(key, value)
         field = @moment.catalogue[key]
-        unless field&.table == :people && (field.for?(:import) || MARKS.include?(key))
+        changeable = field&.table == :people && (field.for?(:import) || MARKS.include?(key))
+        unless changeable
           raise Invalid.new("There is nothing to change that is called #{key.inspect}.", code: :unknown_field, at: key)
         end
         taken = @moment.taking.take(field, value)

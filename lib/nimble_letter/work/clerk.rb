@@ -25,7 +25,7 @@ module NimbleLetter
 
       private
 
-      def changes(moment) = Records::ChangeSet.open.order(:id).limit(5).all.any? { |set| ChangeMany.round(set, moment.call(set.account_id)) }
+      def changes(moment) = Records::ChangeSet.unfinished.order(:id).limit(5).all.any? { |set| ChangeMany.round(set, moment.call(set.account_id)) }
 
       def imports(moment)
         Records::Import.working.order(:id).limit(5).all.any? do |import|

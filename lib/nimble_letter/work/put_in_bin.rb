@@ -22,7 +22,7 @@ module NimbleLetter
         return 0 if ids.empty?
 
         Records.db.transaction do
-          blank = Records::Person.columns_now.reject { |name| STAYS.include?(name) }.to_h { |name| [name, nil] }
+          blank = Records.db[:people].columns!.reject { |name| STAYS.include?(name) }.to_h { |name| [name, nil] }
           Records.db[:people].where(id: ids).update(blank.merge(emptied: true))
           %i[people_tags list_people person_addresses].each { |table| Records.db[table].where(person_id: ids).delete }
           Records.db[:change_entries].where(person_id: ids).update(before: nil, after: nil)

@@ -47,7 +47,7 @@ module NimbleLetter
         habits = reading.slice("order", "decimal")
         Core::Fields::Habit.new(order: habits["order"], decimal: habits.fetch("decimal", "."))
         anew = file.headers != headers(import)
-        import.change!({reading: import.reading.slice("order", "decimal").merge(file.reading, habits), state: "reading"}, version: version, now: @moment.now)
+        import.change!({reading: import.reading.slice("order", "decimal", "headers").merge(file.reading, habits), state: "reading"}, version: version, now: @moment.now)
         anew ? suggest(import) : import
       end
 

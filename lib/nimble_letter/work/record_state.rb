@@ -43,7 +43,7 @@ module NimbleLetter
       def field(key) = if key == COMPANY.key
                          COMPANY
                        else
-                         @moment.catalogue[key]&.then { |field| (field.table == :people && field.column) ? field : nil }
+                         @moment.catalogue[key]&.then { |field| (field.table == :people && field.column && !%i[tags lists].include?(field.type)) ? field : nil }
                        end
 
       # @return [Object] as JSON keeps it

@@ -67,11 +67,13 @@ module NimbleLetter
 
         def by_name(fold) = names[fold] || names[fold.gsub(/[^\p{L}\p{N} ]+/, " ").squeeze(" ").strip]
 
+        # The catalogue's own words go before other people's; a bare "phone" is the person's, not the company's.
         def names
           @names ||= begin
-            own = @catalogue.for(:import).reject { |field| field.subject == "deal" || field.key == "company.name" }.flat_map { |field| [field.label, field.name.tr("_", " ")].map { |words| [Fold.call(words), field.key] } }
+            own = @catalogue.for(:import).reject { |field| field.subject == "deal" || field.key == "company.name" }
             others = OTHER_NAMES.flat_map { |key, words| words.map { |word| [word, key] } }
-            others.to_h.merge(own.to_h.slice(*own.map(&:first) - ["name", "type", "company"])) { |_, _, label| label }
+            bare = own.select { |field| field.subject == "person" }.map { |field| [Fold.call(field.name.tr("_", " ")), field.key] }
+            [*others, *bare, *own.map { |field| [Fold.call(field.label), field.key] }].to_h
           end
         end
 

@@ -58,10 +58,6 @@ module NimbleLetter
             attachment("people-#{moment.today.iso8601}.#{(export.format == "vcard") ? "vcf" : export.format}")
             export.file
           end
-
-          app.helpers do
-            def receiving = @receiving ||= Work::ReceiveImport.new(settings.imports, moment)
-          end
         end
       end
     end

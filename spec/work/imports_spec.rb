@@ -1,0 +1,229 @@
+# frozen_string_literal: true
+
+RSpec.describe "bringing in a file" do
+  around { |example| Dir.mktmpdir { |folder| (@folder = folder) && example.run } }
+
+  let(:maren) { make_account }
+  let(:at) { moment(account: maren) }
+  let(:receiving) { Work::ReceiveImport.new(@folder, at) }
+  let(:clerk) { Work::Clerk.new(@folder) }
+
+  def receive(text, name: "people.csv") = receiving.receive(StringIO.new(text), name: name)
+
+  def check(import, matching: receiving.columns(import).map { |column| column[:field] }, **options)
+    Work::StartImport.check(import, matching, options.transform_keys(&:to_s), version: import.version, folder: @folder, moment: at)
+    clerk.finish(now)
+    import.refresh
+  end
+
+  def take(import, choices = {})
+    Work::StartImport.take(import, choices.transform_keys(&:to_s), version: import.version, moment: at)
+    clerk.finish(now)
+    import.refresh
+  end
+
+  def bring(text, choices = {}, **options) = take(check(receive(text), **options), choices)
+
+  def rows(import, verdict) = Web::ImportJson.rows(import, verdict, after: 0, limit: 100)[:rows]
+
+  def person(email) = Records::Person.first(email: email)
+
+  it "makes records with company, tags, dates and numbers in the file's own habit" do
+    import = bring("First name,Surname,E-mail,Organisation,Tags,Date of birth\nZoë,Lark,zoe@oyster.example,The Oyster Shed,\"press, Trade evening\",25/03/1980\n")
+
+    expect(import.counts).to eq("new" => 1)
+    made = person("zoe@oyster.example")
+    expect(made.values).to include(first_name: "Zoë", last_name_fold: "lark", birthday: Date.new(1980, 3, 25), standing: "lead", added_on: Date.new(2026, 5, 12))
+    expect([made.company.name, made.tags.map(&:name).sort]).to eq(["The Oyster Shed", ["Trade evening", "press"]])
+    expect(Records::Person.kept.with_words("oyster zoe").select_map(:id)).to eq([made.id])
+    expect(Records::Event.where(person_id: made.id).select_map(:kind)).to eq(["imported"])
+  end
+
+  it "writes nothing before the word is given, and shows field by field what would change" do
+    known = make_person(email: "ana@oyster.example", city: "York", last_name: "Lark")
+    import = check(receive("Email,Town,Surname\nANA@oyster.example,Hull,Lark\nnew@oyster.example,Leeds,Reyes\nno address,Leeds,Moraine\n"))
+
+    expect(import.counts).to eq("update" => 1, "new" => 1, "refused" => 1)
+    expect(rows(import, "update").first).to include(person_id: known.id, changes: [{field: "person.city", label: "City", from: "York", to: "Hull"}])
+    expect(rows(import, "refused").first[:reason]).to eq("“no address” does not look like an address.")
+    expect([Records::Person.count, known.refresh.city]).to eq([1, "York"])
+
+    take(import)
+    expect([Records::Person.count, known.refresh.city, known.version]).to eq([2, "Hull", 2])
+  end
+
+  it "tells what is the same from what may be a double, and does with each kind as chosen" do
+    ladle = make_company("The Copper Ladle")
+    make_person(email: "ana@ladle.example", first_name: "Ana", last_name: "Lark", city: "York")
+    make_person(email: "bram@ladle.example", first_name: "Bram", last_name: "Oduya", company_id: ladle.id)
+    make_person(email: "wen@ladle.example", last_name: "Wen", phone: "+44 1632 960 115")
+    text = "Email,First name,Surname,Company,Phone\nana@ladle.example,Ana,Lark,,\nbram@home.example,bram,ODUYA,the copper ladle,\n,Wu,Wen,,(01632) 960115\n"
+    import = check(receive(text))
+
+    expect(import.counts).to eq("same" => 1, "doubtful" => 2)
+    expect(rows(import, "doubtful").map { |row| row[:reason] }).to eq(["Same name and company as another record.", "Same phone as another record."])
+    take(import)
+    expect(Records::Person.count).to eq(3)
+    expect(Work::RefusedRows.file(import).read).to include("Same phone as another record.")
+    expect { bring(text, {"doubtful" => "new"}, again: true) }.to change(Records::Person, :count).by(2)
+  end
+
+  it "only fills what is empty, when that is what is wanted, and never turns a no round" do
+    known = make_person(email: "ana@ladle.example", city: "York", job_title: nil, consent: "no")
+    bring("Email,Town,Position,Consent\nana@ladle.example,Hull,Owner,yes\n", {"update" => "fill"})
+
+    expect(known.refresh.values).to include(city: "York", job_title: "Owner", consent: "no")
+  end
+
+  it "puts tags and lists on everybody in the file, those who were the same among them" do
+    known = make_person(email: "ana@ladle.example", city: "York")
+    bring("Email,Town\nana@ladle.example,York\nbo@ladle.example,York\n", {"tags" => ["spring fair"], "lists" => ["Fair 2026"]})
+
+    list = Records::List.first(name: "Fair 2026")
+    expect(list.people.map(&:email)).to contain_exactly("ana@ladle.example", "bo@ladle.example")
+    expect(known.refresh.tags.map(&:name)).to eq(["spring fair"])
+  end
+
+  it "asks how dates are written where it cannot know, and never guesses" do
+    import = receive("Email,Date of birth\na@x.example,03/04/1980\nb@x.example,05/06/1981\n")
+
+    expect(receiving.columns(import).last[:orders]).to eq(%w[dmy mdy])
+    expect { check(import) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:order_unclear) }
+    import = receiving.read_again(import.refresh, {"order" => "mdy"}, version: import.version)
+    take(check(import))
+    expect(person("a@x.example").birthday).to eq(Date.new(1980, 3, 4))
+  end
+
+  it "comes back with the refused rows as they stood, each with its line and its reason" do
+    import = bring("Email,Surname,Standing,Note\nx@y,Lark,lead,=1+1\nb@x.example,Reyes,king,\nb@y.example,Moraine,lead,\nB@Y.example,Again,lead,\n,,lead,\n")
+
+    expect(import.counts).to eq("new" => 1, "refused" => 4)
+    table = CSV.parse(Work::RefusedRows.file(import).read.force_encoding("UTF-8").delete_prefix("\uFEFF"))
+    expect(table.first).to eq(%w[Email Surname Standing Note Line Reason])
+    expect(table[1]).to eq(["x@y", "Lark", "lead", "'=1+1", "2", "“x@y” does not look like an address."])
+    expect(table.drop(2).map(&:last)).to match([/Standing is one of/, "The address is in line 4 of this file already.", "There is neither a name, a company nor an address in it."])
+  end
+
+  it "takes a row in once, however often the clerk is stopped on the way" do
+    stub_const("NimbleLetter::Work::TakeIn::SLICE", 3)
+    import = check(receive("Email\n#{Array.new(10) { |n| "p#{n}@x.example\n" }.join}"))
+    Work::StartImport.take(import, {}, version: import.version, moment: at)
+    2.times { Work::TakeIn.new(import, at).round }
+    # Killed before the commit: the slice is taken back whole.
+    Records.db.transaction(savepoint: true) do
+      Work::TakeIn.new(import.refresh, at).round
+      raise Sequel::Rollback
+    end
+
+    expect(Records::Person.count).to eq(6)
+    clerk.finish(now)
+    expect(Records::Person.count).to eq(10)
+    expect(import.refresh).to have_attributes(state: "done")
+    expect(import.change_set.handled).to eq(10)
+  end
+
+  it "begins a check anew that was broken off" do
+    import = receive("Email\na@x.example\nb@x.example\n")
+    Work::StartImport.check(import, ["person.email"], {}, version: import.version, folder: @folder, moment: at)
+    Records.db[:import_rows].insert(import_id: import.id, number: 2, verdict: "new")
+    clerk.finish(now)
+
+    expect(import.refresh.counts).to eq("new" => 2)
+  end
+
+  it "is taken back, but for what somebody changed since" do
+    known = make_person(email: "ana@ladle.example", city: "York", job_title: "Owner")
+    import = bring("Email,Town,Position,Tags\nana@ladle.example,Hull,Chef,press\nbo@ladle.example,Leeds,,\ncy@ladle.example,Leeds,,\n")
+    Work::ChangePerson.call(person("cy@ladle.example"), {"person.city" => "Ripon"}, version: 1, moment: at)
+    Work::ChangePerson.call(known.refresh, {"person.city" => "Whitby"}, version: known.version, moment: at)
+    set = Work::TakeBack.start(import.change_set, moment: at)
+
+    expect(set).to have_attributes(state: "undone", kept: 2)
+    expect(known.refresh.values).to include(city: "Whitby", job_title: "Owner")
+    expect(known.tags).to eq([])
+    expect(Records::Person.kept.select_map(:email)).to contain_exactly("ana@ladle.example", "cy@ladle.example")
+    expect { Work::TakeBack.start(set, moment: at) }.to raise_error(Invalid)
+  end
+
+  it "remembers what a column was for" do
+    import = receive("Shoe,Email\nHull,a@x.example\n")
+    check(import, matching: ["person.city", "person.email"])
+
+    expect(receiving.columns(receive("Email,Shoe\nb@x.example,Leeds\n")).map { |column| column.values_at(:field, :by) }).to eq([["person.email", "habit"], ["person.city", "habit"]])
+  end
+
+  it "brings in the firm's own fields", :own_fields do
+    make_own_fields
+    bring("Email,Height,Budget,Rooms,Keyholder,Paint\na@x.example,2.5,\"£1,200\",hall; bar,yes,Slate Grey\n")
+
+    expect(person("a@x.example").values).to include(x_height: BigDecimal("2.5"), x_budget: 120_000, x_rooms: "|bar||hall|", x_keyholder: true, x_paint: "Slate Grey", x_paint_fold: "slate grey")
+  end
+
+  it "keeps to the do-not-mail list" do
+    Work::BlockAddress.put(kind: "domain", value: "blocked.example", reason: "asked by letter", moment: at)
+    bring("Email\na@blocked.example\nb@free.example\n")
+
+    expect(Records::Person.select_hash(:email, :address_blocked)).to eq("a@blocked.example" => true, "b@free.example" => false)
+  end
+
+  describe "what can go wrong" do
+    it "refuses to take the same file twice by mistake" do
+      bring("Email\na@x.example\n")
+      again = receive("Email\na@x.example\n")
+
+      expect { check(again) }.to raise_error(Conflict) { |error| expect(error.code).to eq(:same_file) }
+      expect(check(again.refresh, again: true).counts).to eq("same" => 1)
+    end
+
+    it "takes two files at once, each by itself" do
+      first, second = receive("Email\na@x.example\n"), receive("Email\na@x.example\nb@x.example\n")
+      [first, second].each { |import| check(import) }
+      [first, second].each { |import| Work::StartImport.take(import.refresh, {}, version: import.version, moment: at) }
+      clerk.finish(now)
+
+      expect(Records::Person.where(email: "b@x.example").count).to eq(1)
+      expect([first, second].map { |import| import.refresh.state }).to eq(%w[done done])
+    end
+
+    it "says what is wrong with a matching, a field that is gone, or a file that is empty" do
+      import = receive("Email,Town\na@x.example,York\n")
+
+      expect { check(import, matching: %w[person.email person.email]) }.to raise_error(Invalid, /Two columns are meant for address/)
+      expect { check(import, matching: %w[person.shoe person.email]) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:unknown_field) }
+      expect { check(import, matching: [nil, "person.city"]) }.to raise_error(Invalid, /No column is meant for a name/)
+      expect { receive("") }.to raise_error(Invalid, /nothing in this file/)
+      expect(Dir.children(@folder).size).to eq(1)
+    end
+
+    it "refuses a row with a NUL byte or a line break in the address, and reads the rest" do
+      import = check(receive("Email,Surname\na@x.example,L\u0000rk\n\"b@x.\nexample\",Reyes\nc@x.example,Moraine\n"))
+
+      expect(import.counts).to eq("refused" => 2, "new" => 1)
+      expect(rows(import, "refused").map { |row| row[:reason] }).to match([/NUL byte in last name/, /line break in the address/])
+    end
+
+    it "says where a file breaks off, and keeps all records as they were" do
+      good = Array.new(300) { |n| "p#{n}@x.example,Lark\n" }.join
+      import = check(receive("Email,Surname\n#{good}b@x.example,\"Reyes\n#{"c@x.example,x\n" * 20_000}"))
+
+      expect(import).to have_attributes(state: "failed", problem: /From line 302 on this file cannot be read: a quotation mark opens there/)
+      expect(Records::Person.count).to eq(0)
+    end
+
+    it "takes regular expressions and SQL for what they are: words" do
+      bring("Email,Surname\na@x.example,'; DROP TABLE people; --\nb@x.example,(.*)+\n")
+
+      expect(Records::Person.order(:email).select_map(:last_name)).to eq(["'; DROP TABLE people; --", "(.*)+"])
+    end
+  end
+
+  it "reads XLSX and vCard like any other" do
+    book = File.binread(workbook([["E-mail", "Born on"], ["a@x.example", Date.new(1980, 5, 12)]]))
+    import = receive(book, name: "people.xlsx")
+    take(check(import, matching: ["person.email", "person.birthday"]))
+    bring("BEGIN:VCARD\nVERSION:4.0\nFN:Bram Oduya\nEMAIL:b@x.example\nEND:VCARD\n")
+
+    expect(import.format).to eq("xlsx")
+    expect(Records::Person.order(:email).select_map(%i[email birthday last_name])).to eq([["a@x.example", Date.new(1980, 5, 12), nil], ["b@x.example", nil, "Oduya"]])
+  end
+end
