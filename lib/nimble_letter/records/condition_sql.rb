@@ -27,7 +27,7 @@ module NimbleLetter
         when Nodes::FieldTest then field(node)
         when Nodes::ActivityTest then activity(node)
         when Nodes::MembershipTest then membership(node)
-        when Nodes::DealsTest then at_least(node.at_least, Records.db[:deals].where(Sequel[:deals][:person_id] => Sequel[:people][:id]).where(read(node.where)))
+        when Nodes::DealsTest then at_least(node.at_least, Records.db[:deals].where(read(node.where)), Sequel[:deals][:person_id])
         end
       end
 
@@ -74,15 +74,20 @@ module NimbleLetter
         end
       end
 
-      def activity(node) = at_least(node.at_least, happened(node))
+      def activity(node) = at_least(node.at_least, happened(node), Sequel[:events][:person_id])
 
-      def at_least(times, rows)
-        (times == 1) ? rows.select(1).exists : Sequel.expr(rows.select(Sequel.function(:count).*)) >= times
+      # Finding once for all those who have enough is quicker than counting for each person.
+      # @param rows [Sequel::Dataset] of anybody's
+      # @param key [Sequel::SQL::Expression] whose a row is
+      def at_least(times, rows, key)
+        return rows.where(key => Sequel[:people][:id]).select(1).exists if times == 1
+
+        {Sequel[:people][:id] => rows.exclude(key => nil).group(key).having { count.function.* >= times }.select(key)}
       end
 
       def happened(node)
         event = Sequel[:events]
-        events = Records.db[:events].where(event[:person_id] => Sequel[:people][:id], event[:by_machine] => false,
+        events = Records.db[:events].where(event[:by_machine] => false,
           event[:kind] => Core::Conditions::Operators::ACTIVITIES.fetch(node.kind)[:event]).where(event[:occurred_at] <= @now)
         events = events.where(event[:occurred_at] >= node.within.instant_before(@now, @today)) if node.within
         events = events.where(event[:letter_id] => node.letter_id) if node.letter_id

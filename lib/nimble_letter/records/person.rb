@@ -9,7 +9,7 @@ module NimbleLetter
       FOLDED = %i[first_name last_name known_as title city region country job_title email time_zone consent_how].freeze
       # Quick search looks into these, and into the company's name.
       SEARCHED = %i[first_name last_name known_as email phone].freeze
-      SEARCH_LENGTH = 700
+      SEARCH_BYTES = 700
 
       many_to_one :company
       many_to_one :owner, class: "NimbleLetter::Records::Account", key: :owner_id
@@ -40,14 +40,8 @@ module NimbleLetter
           where(Sequel.|(activity < at, Sequel.&({activity => at}, Sequel[:people][:id] < id), {activity => nil}))
         end
 
-        # Quick search over name, company, address and phone; forgives case and accents. Every word must be found.
-        def with_words(text)
-          words = Core::Fold.call(text).to_s.split.first(8)
-          found = words.inject(self) { |all, word| all.where(Sequel.function(:locate, word, Sequel[:people][:search_fold]) > 0) }
-          digits = text.to_s.gsub(/[^\d+]/, "")
-          # A number typed in groups is a phone, however it is grouped in the record.
-          (words.size > 1 && digits.size > 5 && text.to_s.match?(/\A[\d\s()+.\/-]+\z/)) ? where(Sequel.function(:locate, Phone.fold(digits), Sequel[:people][:search_fold]) > 0) : found
-        end
+        # @param text [String] see QuickSearch
+        def with_words(text) = QuickSearch.narrow(self, text)
       end
 
       # @param values [Hash{Symbol=>Object}] columns of one person
@@ -61,7 +55,7 @@ module NimbleLetter
         values[:phone_end] = Phone.ending(values[:phone])
         values[:domain_fold] = values[:email_fold]&.split("@", 2)&.last
         words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], company_name].compact.join(" ")
-        values[:search_fold] = Core::Fold.call(words)&.slice(0, SEARCH_LENGTH)
+        values[:search_fold] = Core::Fold.call(words)&.byteslice(0, SEARCH_BYTES)&.scrub("")
         values
       end
 

@@ -47,7 +47,7 @@ module NimbleLetter
         read = rows.map { |number, cells| [number, cells, reading.read(cells)] }
         judge = ImportJudge.new(read.map { |_, _, row| row.values }, @moment)
         noted = read.map { |number, cells, row| note(number, cells, row, judge) }
-        Records.db[:import_rows].import(%i[import_id number verdict person_id reason values changes cells], noted)
+        Records::BulkInsert.call(:import_rows, noted)
         # So that the screen sees it move.
         @import.update(rows: @rows, counts: @counts)
       end
@@ -63,9 +63,11 @@ module NimbleLetter
         verdict, person_id, reason, changes = row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
         @counts[verdict] += 1
         kept = %w[refused doubtful].include?(verdict)
-        [@import.id, number, verdict, person_id, reason&.slice(0, 300), JSON.generate(stored(row.values)), changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }), if kept
-                                                                                                                                                                                                                         JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell })
-                                                                                                                                                                                                                       end]
+        {import_id: @import.id, number: number, verdict: verdict, person_id: person_id, reason: reason&.slice(0, 300), values: JSON.generate(stored(row.values)),
+         changes: changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }),
+         cells: if kept
+                  JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell })
+                end}
       end
 
       # One address twice in a file: the first row counts, the second comes back.

@@ -4,7 +4,6 @@ module NimbleLetter
   module Work
     # Makes the records of many new people at once.
     class ImportNew
-      SLICE = 500
       SETS = Core::Importing::Comparison::SETS
 
       # @param marks [ImportMarks]
@@ -22,7 +21,7 @@ module NimbleLetter
 
         blocked = blocked(rows)
         records = rows.map { |values| record(values, blocked) }
-        ids = insert(records)
+        ids = Records::BulkInsert.ids(:people, records)
         put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
         put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
         ids
@@ -49,18 +48,8 @@ module NimbleLetter
         Records::BlockedAddress.where(value_fold: folds + folds.map { |fold| fold.split("@", 2).last }).select_map(:value_fold).to_set
       end
 
-      # MariaDB gives the numbers back with the rows (INSERT … RETURNING), in their order.
-      def insert(records)
-        columns = records.flat_map(&:keys).uniq
-        records.each_slice(SLICE).flat_map do |some|
-          sql = Records.db[:people].multi_insert_sql(columns, some.map { |record| record.values_at(*columns) })
-          sql.flat_map { |statement| Records.db.fetch("#{statement} RETURNING id").map(:id) }
-        end
-      end
-
       def put(table, column, rows, ids)
-        pairs = rows.zip(ids).flat_map { |values, id| yield(values).map { |other| [id, other] } }
-        Records.db[table].import([:person_id, column], pairs, slice: 2000) if pairs.any?
+        Records::BulkInsert.call(table, rows.zip(ids).flat_map { |values, id| yield(values).map { |other| {:person_id => id, column => other} } })
       end
     end
   end

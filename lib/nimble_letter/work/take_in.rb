@@ -57,11 +57,13 @@ module NimbleLetter
       def with_everybodys(values) = everybody.inject(values) { |all, (key, names)| all.merge(key => (all.fetch(key, []) + names).uniq) }
 
       def note(fresh, made, known)
-        entries = made.map { |id| [@set.id, id, "done", JSON.generate({}), JSON.generate(TakeBack::MADE => 1)] }
-        Records.db[:change_entries].import(%i[change_set_id person_id state before after], entries) if entries.any?
-        Records.db[:events].import(%i[kind person_id occurred_at account_id data], made.map { |id| ["imported", id, @moment.now, @set.account_id, JSON.generate(words: @import.file_name)] }) if made.any?
-        Records.db[:import_rows].where(import_id: @import.id, number: (fresh + known).map { |row| row[:number] }).update(taken: true)
-        Records.db[:import_rows].on_duplicate_key_update(:person_id).import(%i[import_id number verdict person_id], fresh.zip(made).map { |row, id| [@import.id, row[:number], row[:verdict], id] }) if made.any?
+        made_json, before = JSON.generate(TakeBack::MADE => 1), JSON.generate({})
+        Records::BulkInsert.call(:change_entries, made.map { |id| {change_set_id: @set.id, person_id: id, state: "done", before: before, after: made_json} })
+        words = JSON.generate(words: @import.file_name)
+        Records::BulkInsert.call(:events, made.map { |id| {kind: "imported", person_id: id, occurred_at: @moment.now, account_id: @set.account_id, data: words} })
+        Records::BulkInsert.call(:import_rows, fresh.zip(made).map { |row, id| {import_id: @import.id, number: row[:number], verdict: row[:verdict], person_id: id, taken: true} },
+          ending: " ON DUPLICATE KEY UPDATE person_id = VALUES(person_id), taken = TRUE")
+        Records.db[:import_rows].where(import_id: @import.id, number: known.map { |row| row[:number] }).update(taken: true) if known.any?
         @set.update(handled: @set.handled + fresh.size + known.size)
       end
 

@@ -23,15 +23,16 @@ module NimbleLetter
         # @param phrase [String] how a condition sentence begins: "whose city is"
         # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import
         # @param custom_id [Integer, nil] of a field that the firm made
+        # @param sorted [Boolean] whether people can be put in order by it, if its type has an order
         # @param retired [Boolean] still read where it is used, offered nowhere
-        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, retired: false)
+        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, retired: false, sorted: true)
           raise ArgumentError, "unknown field type #{type.inspect}" unless TYPES.include?(type)
 
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
           @phrase = phrase || "whose #{label.match?(/\A[A-Z][a-z]/) ? label[0].downcase + label[1..] : label} is"
-          @custom_id, @retired = custom_id, retired
+          @custom_id, @retired, @sorted = custom_id, retired, sorted
           freeze
         end
 
@@ -48,7 +49,7 @@ module NimbleLetter
         # @return [Symbol] the column that is compared and sorted by
         def compared_column = folded? ? :"#{column}_fold" : column
 
-        def sorted? = !column.nil? && SORTED.include?(type)
+        def sorted? = @sorted && !column.nil? && SORTED.include?(type)
 
         def retired? = @retired
 
