@@ -33,6 +33,25 @@ export const api = createClient<paths>({
   },
 })
 
+/** Sends a file as it is, without reading it into memory. */
+export async function upload<T>(path: string, file: File): Promise<T> {
+  const response = await fetch(path, {
+    method: 'POST',
+    body: file,
+    headers: { 'X-CSRF-Token': csrf, 'Content-Type': 'application/octet-stream', Accept: 'application/json' },
+  }).catch(() => {
+    throw new ApiProblem(
+      0,
+      'no_answer',
+      'The server does not answer.',
+      'The file is still where it was. Try again when the server is back.',
+    )
+  })
+  const body: unknown = await response.json().catch(() => undefined)
+  if (!response.ok) throw problemOf(response.status, body)
+  return body as T
+}
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** Waits for a call and hands back its data, or throws an ApiProblem. */

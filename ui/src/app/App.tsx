@@ -1,7 +1,14 @@
 import { lazy, Suspense } from 'react'
 import { Route, Routes } from 'react-router'
 import { ErrorNote, Loading } from '../parts/States'
+import { BinScreen } from '../screens/bin/BinScreen'
+import { CompaniesScreen } from '../screens/companies/CompaniesScreen'
+import { CompanyScreen } from '../screens/companies/CompanyScreen'
+import { DoublesScreen } from '../screens/doubles/DoublesScreen'
+import { FileScreen } from '../screens/files/FileScreen'
+import { FilesScreen } from '../screens/files/FilesScreen'
 import { LettersScreen } from '../screens/letters/LettersScreen'
+import { ListsScreen } from '../screens/lists/ListsScreen'
 import { PeopleScreen } from '../screens/people/PeopleScreen'
 import { PersonScreen } from '../screens/person/PersonScreen'
 import { RepliesScreen } from '../screens/replies/RepliesScreen'
@@ -11,6 +18,7 @@ import { SequencesScreen } from '../screens/sequences/SequencesScreen'
 import { SettingsScreen } from '../screens/settings/SettingsScreen'
 import { StackScreen } from '../screens/stack/StackScreen'
 import { TodayScreen } from '../screens/today/TodayScreen'
+import { ChangesProvider } from './changes'
 import { KeysProvider } from './keys'
 import { Shell } from './Shell'
 import { SignInPage } from './SignInPage'
@@ -33,25 +41,34 @@ export function App() {
   return (
     <SessionProvider session={session}>
       <KeysProvider>
-        <Shell>
-          <Suspense fallback={<Loading />}>
-            <Routes>
-              <Route index element={<TodayScreen />} />
-              <Route path="people" element={<PeopleScreen />} />
-              <Route path="people/:id" element={<PersonScreen />} />
-              <Route path="letters" element={<LettersScreen />} />
-              <Route path="letters/:id" element={<LetterScreen />} />
-              <Route path="sequences" element={<SequencesScreen />} />
-              <Route path="sequences/:id" element={<SequenceScreen />} />
-              <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
-              <Route path="stack/:stepId" element={<StackScreen />} />
-              <Route path="replies" element={<RepliesScreen />} />
-              <Route path="results" element={<ResultsScreen />} />
-              <Route path="settings" element={<SettingsScreen />} />
-              <Route path="*" element={<h1>There is no such page</h1>} />
-            </Routes>
-          </Suspense>
-        </Shell>
+        <ChangesProvider>
+          <Shell>
+            <Suspense fallback={<Loading />}>
+              <Routes>
+                <Route index element={<TodayScreen />} />
+                <Route path="people" element={<PeopleScreen />} />
+                <Route path="people/:id" element={<PersonScreen />} />
+                <Route path="companies" element={<CompaniesScreen />} />
+                <Route path="companies/:id" element={<CompanyScreen />} />
+                <Route path="lists" element={<ListsScreen />} />
+                <Route path="doubles" element={<DoublesScreen />} />
+                <Route path="files" element={<FilesScreen />} />
+                <Route path="files/:id" element={<FileScreen />} />
+                <Route path="bin" element={<BinScreen />} />
+                <Route path="letters" element={<LettersScreen />} />
+                <Route path="letters/:id" element={<LetterScreen />} />
+                <Route path="sequences" element={<SequencesScreen />} />
+                <Route path="sequences/:id" element={<SequenceScreen />} />
+                <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
+                <Route path="stack/:stepId" element={<StackScreen />} />
+                <Route path="replies" element={<RepliesScreen />} />
+                <Route path="results" element={<ResultsScreen />} />
+                <Route path="settings" element={<SettingsScreen />} />
+                <Route path="*" element={<h1>There is no such page</h1>} />
+              </Routes>
+            </Suspense>
+          </Shell>
+        </ChangesProvider>
       </KeysProvider>
     </SessionProvider>
   )

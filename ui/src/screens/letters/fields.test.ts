@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { type FieldInfo, typedField } from './fields'
 
-const field = (key: string, label: string): FieldInfo => ({ key, label, type: 'text', phrase: '', uses: ['merge'], choices: [] })
+const field = (key: string, label: string): FieldInfo => ({
+  key,
+  label,
+  type: 'text',
+  phrase: '',
+  uses: ['merge'],
+  choices: [],
+  subject: 'person',
+  sorted: true,
+  retired: false,
+})
 const FIELDS = [field('person.first_name', 'First name'), field('company.name', 'Company')]
 
 describe('typedField', () => {

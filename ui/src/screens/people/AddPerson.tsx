@@ -6,11 +6,11 @@ import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
 
 const FIELDS = [
-  { name: 'first_name', words: 'First name' },
-  { name: 'last_name', words: 'Last name' },
-  { name: 'email', words: 'Address' },
-  { name: 'company', words: 'Company' },
-  { name: 'city', words: 'City' },
+  { name: 'person.first_name', words: 'First name' },
+  { name: 'person.last_name', words: 'Last name' },
+  { name: 'person.email', words: 'Address' },
+  { name: 'person.company', words: 'Company' },
+  { name: 'person.city', words: 'City' },
 ] as const
 
 /** A new record. */
@@ -20,7 +20,11 @@ export function AddPerson({ onClose }: { onClose: () => void }) {
   const [values, setValues] = useState<Record<string, string>>({})
   const add = useMutation({
     mutationFn: () =>
-      ask(api.POST('/api/people', { body: Object.fromEntries(Object.entries(values).filter(([, value]) => value.trim())) })),
+      ask(
+        api.POST('/api/people', {
+          body: { values: Object.fromEntries(Object.entries(values).filter(([, value]) => value.trim())) },
+        }),
+      ),
     onSuccess: (person) => {
       client.invalidateQueries({ queryKey: ['people'] })
       navigate(`/people/${person.id}`)

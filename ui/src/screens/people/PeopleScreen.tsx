@@ -1,191 +1,279 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useQueryClient } from '@tanstack/react-query'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useNavigate, useSearchParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { number, plural } from '../../app/format'
 import { useKeys } from '../../app/keys'
+import { useCatalogue } from '../../app/useCatalogue'
 import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
 import { PeopleBehind } from '../../parts/PeopleList'
-import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { ErrorNote, Loading } from '../../parts/States'
+import { SubPlaces } from '../../parts/SubPlaces'
 import { AddPerson } from './AddPerson'
-import { type Clause, fromCondition, toCondition } from './conditions'
-import { PeopleTable } from './PeopleTable'
+import { ColumnChoice } from './ColumnChoice'
+import { EVERYBODY, fromCondition, type Group, toCondition } from './conditions'
+import { DoMany } from './DoMany'
+import { FilterMenu } from './FilterMenu'
+import { KeepList } from './KeepList'
+import { type Chosen, NOBODY, PeopleTable } from './PeopleTable'
+import { PersonBeside } from './PersonBeside'
 import { SaveFilter } from './SaveFilter'
 import { Sentence } from './Sentence'
 import { SievePanel } from './SievePanel'
-import { useFilters, usePeople, useSieve } from './usePeople'
+import { FIRST_VIEW, useFilters, useSieve, useView, type View } from './usePeople'
 
 const KEPT = 'nimble.sentence'
 
 /** The sentence outlives a look at somebody's record, and a reload. */
-function useKeptClauses(): [Clause[] | null, (clauses: Clause[] | null) => void] {
-  const [clauses, setClauses] = useState<Clause[] | null>(() => {
+function useKeptSentence(): [Group, (sentence: Group) => void] {
+  const [sentence, setSentence] = useState<Group>(() => {
     try {
-      return JSON.parse(sessionStorage.getItem(KEPT) ?? '[]') as Clause[]
+      const kept = JSON.parse(sessionStorage.getItem(KEPT) ?? 'null') as Group | null
+      return kept?.kind === 'group' ? kept : EVERYBODY
     } catch {
-      return []
+      return EVERYBODY
     }
   })
-  useEffect(() => {
-    if (clauses) sessionStorage.setItem(KEPT, JSON.stringify(clauses))
-  }, [clauses])
-  return [clauses, setClauses]
+  useEffect(() => sessionStorage.setItem(KEPT, JSON.stringify(sentence)), [sentence])
+  return [sentence, setSentence]
 }
 
 /** The firm's shared records: who they are, picked with a sentence, with the sieve beside them. */
 export function PeopleScreen() {
   const [params, setParams] = useSearchParams()
-  const [clauses, setClauses] = useKeptClauses()
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const { data: catalogue } = useCatalogue()
+  const [sentence, setSentence] = useKeptSentence()
   const [filter, setFilter] = useState<Shape<'Filter'> | null>(null)
   const [words, setWords] = useState('')
-  const [chosen, setChosen] = useState<Set<number>>(new Set())
-  const [open, setOpen] = useState<{ part: string; words: string } | null>(null)
-  const [saving, setSaving] = useState(false)
+  const [chosen, setChosen] = useState<Chosen>(NOBODY)
+  const [beside, setBeside] = useState<number | null>(null)
+  const [total, setTotal] = useState<number | undefined>()
+  const [behind, setBehind] = useState<{ part: string; words: string } | null>(null)
+  const [dialog, setDialog] = useState<'filter' | 'list' | null>(null)
+  const [ownView, setOwnView] = useView()
+  const [view, setFilterView] = useState<View | null>(null)
   const create = useCreate()
   const filters = useFilters()
-  const condition = useMemo(() => (clauses ? toCondition(clauses) : (filter?.condition ?? {})), [clauses, filter])
-  const searched = useDeferredValue(words)
-  const people = usePeople(condition, searched)
+  const condition = useMemo(() => toCondition(sentence), [sentence])
+  const searched = useDeferredValue(words.trim())
+  const shownView = view ?? ownView
+  const asked = useMemo(
+    () => ({ condition, ...(searched ? { words: searched } : {}), ...shownView }),
+    [condition, searched, shownView],
+  )
   const sieve = useSieve({ condition })
-  const adding = params.has('add')
-  useKeys([{ key: 'n', words: 'Add person', run: () => setParams({ add: '1' }) }])
-  const { hasNextPage, isFetchingNextPage, fetchNextPage } = people
-  const onEnd = useCallback(() => {
-    if (hasNextPage && !isFetchingNextPage) fetchNextPage()
-  }, [hasNextPage, isFetchingNextPage, fetchNextPage])
-  const rows = people.data?.pages.flatMap((page) => page.people) ?? []
-  const total = people.data?.pages[0]?.total ?? 0
-  const asked = (condition.all?.length ?? 1) > 0
+  const says = (condition.all?.length ?? condition.any?.length ?? 1) > 0
+  useKeys([
+    { key: 'n', words: 'Add person', run: () => setParams({ add: '1' }) },
+    { key: 'f', words: 'Quick search', run: () => document.getElementById('quick-search')?.focus() },
+    { key: 'i', words: 'Bring people in from a file', run: () => navigate('/files?new=1') },
+    { key: 'x', words: 'Choose nobody', run: () => setChosen(NOBODY) },
+  ])
+  const setView = (next: View) => (filter?.view ? setFilterView(next) : setOwnView(next))
   const use = (one: Shape<'Filter'> | null) => {
     setFilter(one)
-    setClauses(one ? fromCondition(one.condition) : [])
-    setChosen(new Set())
+    setSentence(one ? fromCondition(one.condition) : EVERYBODY)
+    setFilterView(one?.view ? { columns: one.view.columns ?? FIRST_VIEW.columns, sort: one.view.sort ?? null } : null)
+    setChosen(NOBODY)
   }
-  const audience = chosen.size > 0 ? { people: [...chosen] } : filter ? { filter_id: filter.id } : { condition }
+  const changed = filter !== null && JSON.stringify(toCondition(fromCondition(filter.condition))) !== JSON.stringify(condition)
+  const count = chosen.all ? Math.max(0, (total ?? 0) - chosen.ids.size) : chosen.ids.size
+  const people: Shape<'Chosen'> =
+    count === 0 || (chosen.all && chosen.ids.size === 0)
+      ? says || searched
+        ? { condition, ...(searched ? { words: searched } : {}) }
+        : { everybody: true }
+      : chosen.all
+        ? { audience: { condition, without: [...chosen.ids] }, ...(searched ? { words: searched } : {}) }
+        : { ids: [...chosen.ids] }
+  const audience: Shape<'Audience'> =
+    count > 0 && !chosen.all
+      ? { people: [...chosen.ids] }
+      : {
+          ...(filter && !changed ? { filter_id: filter.id } : { condition }),
+          ...(chosen.all && chosen.ids.size > 0 ? { without: [...chosen.ids] } : {}),
+        }
+  const matching = searched ? total : sieve.data?.matching
+  if (!catalogue) return <Loading />
   return (
-    <>
+    <div className="h-full flex flex-col min-h-0">
       <Header
         title="People"
-        aside={<span className="muted">{sieve.data && !asked ? plural(sieve.data.matching, 'record') : filter?.name}</span>}
+        aside={
+          <span className="muted">{sieve.data && !says ? plural(sieve.data.matching, 'record') : (filter?.name ?? '')}</span>
+        }
         actions={
           <>
             <input
-              className="text-field !w-52"
+              id="quick-search"
+              className="text-field !w-60"
               type="search"
-              placeholder="Name, company or address"
+              placeholder="Name, company, address, phone"
               aria-label="Quick search"
               value={words}
-              onChange={(event) => setWords(event.target.value)}
+              onChange={(event) => {
+                setWords(event.target.value)
+                setChosen(NOBODY)
+              }}
             />
-            <select
-              className="select select-sm w-44 bg-[var(--sheet)]"
-              aria-label="Saved filters"
-              value={filter?.id ?? ''}
-              onChange={(event) => use(filters.data?.find((one) => one.id === Number(event.target.value)) ?? null)}
-            >
-              <option value="">Saved filters…</option>
-              {filters.data?.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
+            <FilterMenu filters={filters.data ?? []} current={filter} onUse={use} />
+            <button type="button" className="btn btn-sm btn-plain" onClick={() => navigate('/files?new=1')}>
+              Bring in…
+            </button>
             <button type="button" className="btn btn-sm btn-plain" onClick={() => setParams({ add: '1' })}>
               Add person
             </button>
           </>
         }
       />
+      <SubPlaces />
       <Sentence
-        clauses={clauses}
-        aloud={sieve.data?.sentence}
+        sentence={sentence}
         onChange={(next) => {
-          setClauses(next)
-          setFilter(null)
-          setChosen(new Set())
+          setSentence(next)
+          setChosen(NOBODY)
         }}
       />
-      <div className="flex items-center gap-2 my-2.5">
+      <div className="flex items-center gap-2 my-2">
         <p className="grow" aria-live="polite">
-          <strong className="font-semibold">{plural(searched ? total : (sieve.data?.matching ?? 0), 'person', 'people')}</strong>{' '}
-          <span className="muted">
-            {searched ? 'found in these' : asked ? 'match' : 'in all'}
-            {asked && ` · ${filter ? `saved as ${filter.name}` : 'not saved'}`}
-            {chosen.size > 0 && ` · ${number(chosen.size)} chosen`}
-          </span>
+          {count > 0 ? (
+            <>
+              <strong className="font-semibold">{number(count)} chosen</strong>{' '}
+              {!chosen.all && total !== undefined && total > count && (
+                <button type="button" className="word" onClick={() => setChosen({ all: true, ids: new Set() })}>
+                  choose all {number(total)}
+                </button>
+              )}{' '}
+              <button type="button" className="quiet-word" onClick={() => setChosen(NOBODY)}>
+                nobody
+              </button>
+            </>
+          ) : (
+            <>
+              <strong className="font-semibold">{matching === undefined ? '…' : plural(matching, 'person', 'people')}</strong>{' '}
+              <span className="muted">
+                {searched ? 'found' : says ? 'match' : 'in all'}
+                {says && ` · ${filter ? (changed ? `changed from ${filter.name}` : `saved as ${filter.name}`) : 'not saved'}`}
+              </span>
+            </>
+          )}
         </p>
+        <ColumnChoice catalogue={catalogue} view={shownView} onView={setView} />
+        {(count > 0 || says || searched) && (
+          <DoMany
+            people={people}
+            count={count || (matching ?? 0)}
+            view={shownView}
+            catalogue={catalogue}
+            onDone={() => setChosen(NOBODY)}
+          />
+        )}
         <button
           type="button"
           className="btn btn-sm btn-plain"
-          disabled={!asked || Boolean(filter)}
-          onClick={() => setSaving(true)}
+          disabled={!says || (filter !== null && !changed)}
+          onClick={() => setDialog('filter')}
         >
-          Save as filter
+          {changed ? 'Save the change…' : 'Save as filter'}
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm btn-plain"
+          disabled={!says && !searched && count === 0}
+          onClick={() => setDialog('list')}
+        >
+          Keep {count > 0 ? `these ${number(count)}` : 'these'} as a list
         </button>
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={(!asked && chosen.size === 0) || create.sequence.isPending}
-          title={asked ? undefined : 'Say whom you mean first, or choose people below'}
+          disabled={(!says && count === 0) || create.sequence.isPending}
+          title={says || count > 0 ? undefined : 'Say whom you mean first, or choose people below'}
           onClick={() => create.sequence.mutate({ name: filter?.name ? `To ${filter.name}` : undefined, audience })}
         >
-          Write to {chosen.size > 0 ? `these ${chosen.size}` : 'them'}…
+          Write to {count > 0 ? `these ${number(count)}` : 'them'}…
         </button>
       </div>
-      {(people.error || sieve.error || create.sequence.error) && (
-        <ErrorNote error={people.error ?? sieve.error ?? create.sequence.error} />
-      )}
-      <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-5">
-        <div className="min-w-0">
-          {!people.data && !people.error && <Loading lines={10} />}
-          {people.data && rows.length === 0 && (
-            <Empty
-              action={
-                <button
-                  type="button"
-                  className="btn btn-sm btn-plain"
-                  onClick={() => {
-                    use(null)
-                    setWords('')
-                  }}
-                >
-                  Show everybody
-                </button>
-              }
-            >
-              Nobody matches this. Take a word out, or ask more widely.
-            </Empty>
+      {(sieve.error || create.sequence.error) && <ErrorNote error={sieve.error ?? create.sequence.error} />}
+      <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-5 grow min-h-0">
+        <div className="min-w-0 min-h-0 flex flex-col">
+          {matching === 0 && (
+            <p className="py-6 font-serif text-lg muted">
+              Nobody matches this. Take a word out, or{' '}
+              <button
+                type="button"
+                className="word"
+                onClick={() => {
+                  use(null)
+                  setWords('')
+                }}
+              >
+                show everybody
+              </button>
+              .
+            </p>
           )}
-          {rows.length > 0 && <PeopleTable people={rows} chosen={chosen} onChoose={setChosen} onEnd={onEnd} />}
+          {matching !== 0 && (
+            <PeopleTable
+              asked={asked}
+              catalogue={catalogue}
+              chosen={chosen}
+              open={beside}
+              onChoose={setChosen}
+              onOpen={setBeside}
+              onView={setView}
+              onTotal={setTotal}
+            />
+          )}
         </div>
-        <div className="border-l border-base-300 pl-5">
-          {sieve.data ? (
-            <SievePanel sieve={sieve.data} onOpen={(part, label) => setOpen({ part, words: label })} />
+        <div className="border-l border-base-300 pl-5 overflow-auto min-h-0">
+          {beside !== null ? (
+            <PersonBeside id={beside} audience={{ condition }} onClose={() => setBeside(null)} />
+          ) : sieve.data ? (
+            <SievePanel sieve={sieve.data} onOpen={(part, label) => setBehind({ part, words: label })} />
           ) : (
             <Loading lines={5} />
           )}
         </div>
       </div>
-      {open && (
+      {behind && (
         <PeopleBehind
-          title={open.words.charAt(0).toUpperCase() + open.words.slice(1)}
-          queryKey={['sieve', condition, open.part]}
-          load={() => ask(api.POST('/api/audience/people', { body: { audience: { condition }, part: open.part } }))}
-          onClose={() => setOpen(null)}
+          title={behind.words.charAt(0).toUpperCase() + behind.words.slice(1)}
+          queryKey={['sieve', condition, behind.part]}
+          load={() => ask(api.POST('/api/audience/people', { body: { audience: { condition }, part: behind.part } }))}
+          onClose={() => setBehind(null)}
         />
       )}
-      {saving && (
+      {dialog === 'filter' && (
         <SaveFilter
           condition={condition}
           sentence={sieve.data?.sentence}
-          onClose={() => setSaving(false)}
+          view={shownView}
+          changing={changed ? filter : null}
+          onClose={() => setDialog(null)}
           onSaved={(saved) => {
             setFilter(saved)
-            setSaving(false)
+            setDialog(null)
           }}
         />
       )}
-      {adding && <AddPerson onClose={() => setParams({})} />}
-    </>
+      {dialog === 'list' && (
+        <KeepList
+          people={people}
+          count={count || (matching ?? 0)}
+          madeFrom={count > 0 ? 'people chosen by hand' : sieve.data?.sentence}
+          onClose={() => setDialog(null)}
+          onKept={() => {
+            setDialog(null)
+            setChosen(NOBODY)
+            client.invalidateQueries({ queryKey: ['lists'] })
+          }}
+        />
+      )}
+      {params.has('add') && <AddPerson onClose={() => setParams({})} />}
+    </div>
   )
 }

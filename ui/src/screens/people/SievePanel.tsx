@@ -36,7 +36,7 @@ export function SievePanel({ sieve, onOpen }: { sieve: Shape<'Sieve'>; onOpen: (
           ))}
           {i === sieve.stages.length - 1
             ? bar('would_get_it', stage.left, 'would get it', 'bg-[#4c7031]')
-            : bar(stage.key, stage.left, 'can be reached', 'bg-[#0e5a55]')}
+            : bar(stage.key, stage.left, stage.words, 'bg-[#0e5a55]')}
         </div>
       ))}
       <p className="muted text-xs mt-3">

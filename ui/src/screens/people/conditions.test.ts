@@ -1,29 +1,43 @@
 import { describe, expect, it } from 'vitest'
-import { fromCondition, toCondition } from './conditions'
+import { complete, EVERYBODY, fromCondition, toCondition } from './conditions'
 
 const LEADS = { field: 'person.standing', is: 'one_of', value: ['lead'] }
-const SILENT = { not: { activity: 'replied', within_days: 90 } }
 
 describe('fromCondition and toCondition', () => {
-  it('give back the tree they were given', () => {
+  it('give back the tree they were given, however deep', () => {
     const tree = {
       all: [
         LEADS,
-        SILENT,
-        { not: { field: 'person.tags', is: 'one_of', value: ['press'] } },
-        { any: [LEADS, { field: 'person.city', is: 'empty' }] },
+        {
+          not: {
+            activity: 'clicked',
+            within: { amount: 3, unit: 'months' as const },
+            letter_id: 4,
+            link: 'https://a.example',
+            at_least: 2,
+          },
+        },
+        { not: { any: [LEADS, { all: [{ not: LEADS }, { membership: 'in', sequence_id: 2, status: ['replied'], step: 1 }] }] } },
+        { deals: { any: [{ field: 'deal.value', is: 'more_than', value: 5 }] }, at_least: 2 },
+        { field: 'person.city', is: 'empty' },
       ],
     }
-    expect(toCondition(fromCondition(tree) ?? [])).toEqual(tree)
+    expect(toCondition(fromCondition(tree))).toEqual(tree)
   })
 
-  it('leave out a test that is not finished', () => {
-    expect(toCondition([{ butNot: false, tests: [{ kind: 'field', field: 'person.city', is: 'one_of', value: [] }] }])).toEqual({
-      all: [],
-    })
+  it('keep a doubled not', () => {
+    const tree = { not: { not: LEADS } }
+    expect(toCondition(fromCondition(tree))).toEqual({ all: [{ not: { all: [{ not: LEADS }] } }] })
   })
 
-  it('say when a tree goes deeper than the sentence', () => {
-    expect(fromCondition({ all: [{ any: [{ all: [LEADS] }] }] })).toBeNull()
+  it('leave out what is not finished', () => {
+    const unfinished = { kind: 'field' as const, field: 'person.city', is: 'one_of', value: [], negated: false }
+    expect(toCondition({ ...EVERYBODY, parts: [unfinished, { ...EVERYBODY, parts: [unfinished] }] })).toEqual({ all: [] })
+    expect(complete({ kind: 'field', field: 'person.x', is: 'between', value: [1, ''] })).toBe(false)
+  })
+
+  it('mean everybody by nothing', () => {
+    expect(fromCondition(undefined)).toEqual(EVERYBODY)
+    expect(fromCondition({})).toEqual(EVERYBODY)
   })
 })

@@ -20,7 +20,7 @@ const TONES: Record<string, string> = {
 }
 
 /** What happened, newest first, day by day. A letter opens as it looked. */
-export function History({ entries }: { entries: Entry[] }) {
+export function History({ entries, narrow = false }: { entries: Entry[]; narrow?: boolean }) {
   const { firm } = useSession()
   const [open, setOpen] = useState<number | null>(null)
   return (
@@ -31,9 +31,16 @@ export function History({ entries }: { entries: Entry[] }) {
           const before = entries[i - 1]
           const newDay = !before || day(before.at, firm.time_zone) !== date
           return (
-            <li key={entry.id} className="grid grid-cols-[112px_44px_14px_1fr] gap-x-2 py-1 items-baseline">
-              <span className="muted text-xs">{newDay && `${date} ${entry.at.slice(0, 4)}`}</span>
-              <span className="muted text-xs text-right">{clock(entry.at, firm.time_zone)}</span>
+            <li
+              key={entry.id}
+              className={`grid gap-x-2 py-1 items-baseline ${narrow ? 'grid-cols-[14px_minmax(0,1fr)]' : 'grid-cols-[112px_44px_14px_minmax(0,1fr)]'}`}
+            >
+              {!narrow && (
+                <>
+                  <span className="muted text-xs">{newDay && `${date} ${entry.at.slice(0, 4)}`}</span>
+                  <span className="muted text-xs text-right">{clock(entry.at, firm.time_zone)}</span>
+                </>
+              )}
               <span
                 className={`w-2 h-2 rounded-full self-center ${TONES[entry.kind] ?? 'border border-base-300'}`}
                 aria-hidden="true"
@@ -52,12 +59,13 @@ export function History({ entries }: { entries: Entry[] }) {
                 ) : (
                   entry.words
                 )}
+                {narrow && <span className="muted"> · {date}</span>}
                 {entry.by_machine && <span className="muted"> (a scanner, not a person)</span>}
                 {entry.by && <span className="muted"> · {entry.by}</span>}
                 {entry.detail && (
                   <span
                     className={
-                      entry.kind === 'replied' || entry.kind === 'note'
+                      !narrow && ['replied', 'note', 'call'].includes(entry.kind)
                         ? 'block font-serif text-base whitespace-pre-line'
                         : 'muted'
                     }

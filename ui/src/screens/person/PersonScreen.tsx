@@ -1,39 +1,41 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
-import { day, money } from '../../app/format'
+import { useTellChange } from '../../app/changes'
+import { day } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
 import { useCatalogue } from '../../app/useCatalogue'
 import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { Deals } from './Deals'
 import { History } from './History'
+import { NoteForm } from './NoteForm'
 import { RecordForm } from './RecordForm'
 
-function Facts({ person }: { person: Shape<'Person'> }) {
+type About = 'letters' | 'answers' | 'notes' | 'record' | 'sequences'
+const ABOUT: { value: About | null; words: string }[] = [
+  { value: null, words: 'Everything' },
+  { value: 'letters', words: 'Letters' },
+  { value: 'answers', words: 'Answers' },
+  { value: 'notes', words: 'Notes and calls' },
+  { value: 'sequences', words: 'Sequences' },
+  { value: 'record', words: 'Record' },
+]
+
+function Memberships({ person }: { person: Shape<'Person'> }) {
   const { firm } = useSession()
   return (
-    <div className="mt-6 grid gap-5">
-      <section>
-        <h2 className="border-b border-base-300 pb-1 mb-2">Deals</h2>
-        {person.deals.length === 0 && <p className="muted">None.</p>}
-        {person.deals.map((deal) => (
-          <p key={`${deal.name}${deal.stage}`} className="flex justify-between py-0.5">
-            <span>
-              {deal.name} <span className="muted">· {deal.stage}</span>
-            </span>
-            {money(deal.value_pence)}
-          </p>
-        ))}
-      </section>
+    <>
       <section>
         <h2 className="border-b border-base-300 pb-1 mb-2">Sequences</h2>
-        {person.memberships?.length === 0 && <p className="muted">In none so far.</p>}
-        {person.memberships?.map((membership) => (
+        {person.memberships.length === 0 && <p className="muted">In none so far.</p>}
+        {person.memberships.map((membership, i) => (
           <Link
-            key={`${membership.sequence_id}${membership.state}`}
+            // biome-ignore lint/suspicious/noArrayIndexKey: one may have been in a sequence twice
+            key={i}
             to={`/sequences/${membership.sequence_id}`}
             className="row-link flex justify-between py-0.5"
           >
@@ -43,43 +45,18 @@ function Facts({ person }: { person: Shape<'Person'> }) {
         ))}
       </section>
       <p className="muted text-xs">
-        Record since {person.created_at && day(person.created_at, firm.time_zone)} {person.created_at?.slice(0, 4)}
-        {person.fitted_on && ` · room fitted ${day(person.fitted_on, 'UTC')} ${person.fitted_on.slice(0, 4)}`}
+        Record since {day(person.created_at, firm.time_zone)} {person.created_at.slice(0, 4)}
       </p>
-    </div>
+    </>
   )
 }
 
-function NoteForm({ id }: { id: number }) {
-  const client = useQueryClient()
-  const [text, setText] = useState('')
-  const save = useMutation({
-    mutationFn: () => ask(api.POST('/api/people/{id}/notes', { params: { path: { id } }, body: { text } })),
-    onSuccess: () => {
-      setText('')
-      client.invalidateQueries({ queryKey: ['history', id] })
-    },
-  })
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    if (text.trim()) save.mutate()
-  }
-  return (
-    <form onSubmit={submit} className="flex gap-2 mb-4">
-      <input
-        id="note"
-        className="text-field"
-        aria-label="Note"
-        placeholder="Note a call, a visit, anything worth keeping"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <button type="submit" className="btn btn-sm btn-plain" disabled={!text.trim() || save.isPending}>
-        Keep note
-      </button>
-      {save.error && <ErrorNote error={save.error} />}
-    </form>
-  )
+/** Why nothing may be sent, in a few words. */
+function whyNot(person: Shape<'Person'>): string {
+  if (!person.email) return 'no address'
+  if (person.values['person.do_not_mail']) return 'do not mail'
+  if (person.blocked) return `${person.blocked.kind} on the do-not-mail list: ${person.blocked.reason}`
+  return person.values['person.address_failed'] ? 'address failed' : 'said no to letters'
 }
 
 /** One person: the record on the left, everything that happened on the right. */
@@ -87,18 +64,31 @@ export function PersonScreen() {
   const id = Number(useParams().id)
   const navigate = useNavigate()
   const create = useCreate()
+  const tell = useTellChange()
   const { data: catalogue } = useCatalogue()
+  const [about, setAbout] = useState<About | null>(null)
   const {
     data: person,
     error,
     refetch,
   } = useQuery({ queryKey: ['person', id], queryFn: () => ask(api.GET('/api/people/{id}', { params: { path: { id } } })) })
   const history = useInfiniteQuery({
-    queryKey: ['history', id],
+    queryKey: ['history', id, about],
     queryFn: ({ pageParam }) =>
-      ask(api.GET('/api/people/{id}/history', { params: { path: { id }, query: { cursor: pageParam } } })),
+      ask(
+        api.GET('/api/people/{id}/history', {
+          params: { path: { id }, query: { cursor: pageParam, ...(about ? { about } : {}) } },
+        }),
+      ),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next_cursor ?? undefined,
+  })
+  const bin = useMutation({
+    mutationFn: (kind: 'bin' | 'restore') => ask(api.POST('/api/changes', { body: { act: { kind }, people: { ids: [id] } } })),
+    onSuccess: (change) => {
+      tell(change)
+      refetch()
+    },
   })
   useKeys([
     { key: 'n', words: 'Write a note', run: () => document.getElementById('note')?.focus() },
@@ -116,42 +106,70 @@ export function PersonScreen() {
         title={person.name}
         aside={
           <>
-            <span className="muted">{[person.job_title, person.company].filter(Boolean).join(', ')}</span>
+            <span className="muted">
+              {[person.values['person.job_title'] as string | null].filter(Boolean).join('')}
+              {person.values['person.job_title'] && person.company ? ', ' : ''}
+              {person.company_id && (
+                <Link to={`/companies/${person.company_id}`} className="hover:underline">
+                  {person.company}
+                </Link>
+              )}
+            </span>
             <span className="chip bg-[var(--merged)] text-primary">{standing}</span>
-            {!person.may_write && (
-              <span className="chip bg-[var(--gap)] text-error">
-                {person.do_not_mail
-                  ? 'do not mail'
-                  : person.address_failed
-                    ? 'address failed'
-                    : person.email
-                      ? 'said no to letters'
-                      : 'no address'}
-              </span>
-            )}
+            {person.deleted_at && <span className="chip bg-[var(--gap)] text-error">in the bin</span>}
+            {!person.may_write && <span className="chip bg-[var(--gap)] text-error">{whyNot(person)}</span>}
           </>
         }
         actions={
-          <button
-            type="button"
-            className="btn btn-sm btn-primary"
-            disabled={!person.may_write}
-            onClick={() => create.sequence.mutate({ name: `To ${person.name}`, audience: { people: [id] } })}
-          >
-            Write to {person.first_name ?? 'them'}…
-          </button>
+          <>
+            <button
+              type="button"
+              className="btn btn-sm btn-plain"
+              disabled={bin.isPending}
+              onClick={() => bin.mutate(person.deleted_at ? 'restore' : 'bin')}
+            >
+              {person.deleted_at ? 'Take out of the bin' : 'Put in the bin'}
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-primary"
+              disabled={!person.may_write || Boolean(person.deleted_at)}
+              onClick={() => create.sequence.mutate({ name: `To ${person.name}`, audience: { people: [id] } })}
+            >
+              Write to {(person.values['person.first_name'] as string | null) ?? 'them'}…
+            </button>
+          </>
         }
       />
-      <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-10">
+      {bin.error && <ErrorNote error={bin.error} />}
+      <div className="grid grid-cols-[350px_minmax(0,1fr)] gap-10">
         <div>
           <RecordForm key={person.version} person={person} catalogue={catalogue} />
-          <Facts person={person} />
+          <div className="mt-4 grid gap-5">
+            <Deals person={person} catalogue={catalogue} />
+            <Memberships person={person} />
+          </div>
         </div>
         <section aria-label="History">
-          <h2 className="border-b border-base-300 pb-1 mb-3">History</h2>
+          <div className="border-b border-base-300 pb-1 mb-3 flex items-baseline gap-4">
+            <h2 className="grow">History</h2>
+            {ABOUT.map((one) => (
+              <button
+                key={one.words}
+                type="button"
+                aria-pressed={about === one.value}
+                className={`text-xs ${about === one.value ? 'font-semibold text-primary' : 'muted hover:text-primary'}`}
+                onClick={() => setAbout(one.value)}
+              >
+                {one.words}
+              </button>
+            ))}
+          </div>
           <NoteForm id={id} />
           {history.error && <ErrorNote error={history.error} />}
-          {history.data?.pages[0]?.entries.length === 0 && <Empty>Nothing has happened yet.</Empty>}
+          {history.data?.pages[0]?.entries.length === 0 && (
+            <Empty>{about ? 'Nothing of this kind so far.' : 'Nothing has happened yet.'}</Empty>
+          )}
           {history.data && <History entries={history.data.pages.flatMap((page) => page.entries)} />}
           {history.hasNextPage && (
             <button type="button" className="btn btn-sm btn-plain mt-3" onClick={() => history.fetchNextPage()}>

@@ -1,150 +1,138 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { ApiProblem, api, ask, type Shape } from '../../api/client'
+import type { Shape } from '../../api/client'
+import { FieldInput } from '../../parts/FieldInput'
 import { ErrorNote } from '../../parts/States'
+import { Addresses } from './Addresses'
+import { SetInput } from './SetInput'
+import { useSavePerson } from './useRecord'
 
 type Person = Shape<'Person'>
-type Input = Shape<'PersonInput'>
-type TextField =
-  | 'title'
-  | 'first_name'
-  | 'last_name'
-  | 'job_title'
-  | 'company'
-  | 'email'
-  | 'phone'
-  | 'city'
-  | 'country'
-  | 'time_zone'
-
-const FIELDS: { name: TextField; words: string }[] = [
-  { name: 'title', words: 'Title' },
-  { name: 'first_name', words: 'First name' },
-  { name: 'last_name', words: 'Last name' },
-  { name: 'company', words: 'Company' },
-  { name: 'job_title', words: 'Job' },
-  { name: 'email', words: 'Address' },
-  { name: 'phone', words: 'Phone' },
-  { name: 'city', words: 'City' },
-  { name: 'country', words: 'Country' },
-  { name: 'time_zone', words: 'Time zone' },
+const SECTIONS = [
+  { words: 'Name', keys: ['person.title', 'person.first_name', 'person.last_name', 'person.known_as', 'person.name_order'] },
+  { words: 'Standing', keys: ['person.standing', 'person.owner', 'person.job_title'] },
+  {
+    words: 'Reach',
+    keys: ['person.phone', 'person.city', 'person.region', 'person.country', 'person.time_zone', 'person.language'],
+  },
+  { words: 'Dates', keys: ['person.birthday', 'person.fitted_on'] },
+  { words: 'Consent', keys: ['person.consent', 'person.consent_how', 'person.do_not_mail', 'person.address_failed'] },
 ]
 
 /** The record; each field is saved as one leaves it. */
 export function RecordForm({ person, catalogue }: { person: Person; catalogue: Shape<'Catalogue'> }) {
-  const client = useQueryClient()
-  const [values, setValues] = useState<Record<string, string>>(() =>
-    Object.fromEntries(FIELDS.map((field) => [field.name, String(person[field.name] ?? '')])),
+  const { save, address, dropAddress, overtaken, reload } = useSavePerson(person)
+  const field = (key: string) => catalogue.fields.find((one) => one.key === key)
+  const own = catalogue.fields.filter(
+    (one) => one.custom_id && one.subject === 'person' && (!one.retired || person.values[one.key]),
   )
-  const [tags, setTags] = useState(person.tags.join(', '))
-  const save = useMutation({
-    mutationFn: (change: Input) =>
-      ask(api.PATCH('/api/people/{id}', { params: { path: { id: person.id } }, body: { ...change, version: person.version } })),
-    onSuccess: (saved) => {
-      client.setQueryData(['person', person.id], saved)
-      for (const key of ['people', 'history', 'sieve', 'stack', 'letter', 'catalogue', 'sequence', 'ready'])
-        client.invalidateQueries({ queryKey: [key] })
-    },
-  })
-  const changed = save.error instanceof ApiProblem && save.error.code === 'changed_meanwhile'
-  const keep = (name: TextField) => {
-    const value = (values[name] ?? '').trim()
-    if (value !== String(person[name] ?? '')) save.mutate({ [name]: value || null })
+  const row = (key: string) => {
+    const found = field(key)
+    if (!found) return null
+    return (
+      <div key={key} className="contents">
+        <span className="muted text-xs py-1.5">{found.label}</span>
+        <FieldInput
+          field={found}
+          value={person.values[key]}
+          colleagues={catalogue.colleagues}
+          onSave={(value) => save.mutate({ [key]: value })}
+        />
+      </div>
+    )
   }
-  const choice = (key: string) => catalogue.fields.find((field) => field.key === key)?.choices ?? []
+  const error = save.error ?? address.error ?? dropAddress.error
   return (
     <div>
-      {save.error && (
-        <ErrorNote
-          error={save.error}
-          retry={changed ? () => client.invalidateQueries({ queryKey: ['person', person.id] }) : undefined}
-        />
+      {error && <ErrorNote error={error} retry={overtaken ? reload : undefined} />}
+      {SECTIONS.map((section) => (
+        <fieldset
+          key={section.words}
+          className="grid grid-cols-[92px_minmax(0,1fr)] items-center border-b border-base-300/60 py-1"
+        >
+          <legend className="sr-only">{section.words}</legend>
+          {section.words === 'Standing' && (
+            <CompanyInput person={person} catalogue={catalogue} onSave={(name) => save.mutate({ 'person.company': name })} />
+          )}
+          {section.words === 'Reach' && (
+            <Addresses
+              person={person}
+              onUse={(email) => address.mutate({ email, as: 'in_use' })}
+              onAdd={(email) => address.mutate({ email, as: 'further' })}
+              onClear={() => save.mutate({ 'person.email': null })}
+              onDrop={(id) => dropAddress.mutate(id)}
+            />
+          )}
+          {section.keys.map(row)}
+          {section.words === 'Standing' && <Since words="since" on={person.values['person.standing_since']} />}
+          {section.words === 'Consent' && (
+            <Since
+              words={person.consent_by ? `noted by ${person.consent_by},` : 'noted'}
+              on={person.values['person.consent_on']}
+            />
+          )}
+        </fieldset>
+      ))}
+      {own.length > 0 && (
+        <fieldset className="grid grid-cols-[92px_minmax(0,1fr)] items-center border-b border-base-300/60 py-1">
+          <legend className="sr-only">Our own fields</legend>
+          {own.map((one) => row(one.key))}
+        </fieldset>
       )}
-      <div className="grid grid-cols-[92px_minmax(0,1fr)] items-center gap-y-1">
-        {FIELDS.map((field) => (
-          <label key={field.name} className="contents">
-            <span className="muted text-xs">{field.words}</span>
-            <input
-              className="h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
-              placeholder="nothing yet"
-              value={values[field.name]}
-              onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
-              onBlur={() => keep(field.name)}
-              onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-            />
-          </label>
-        ))}
-        <label className="contents">
-          <span className="muted text-xs">Standing</span>
-          <select
-            className="select select-xs bg-transparent w-full"
-            value={person.standing}
-            onChange={(event) => save.mutate({ standing: event.target.value as Input['standing'] })}
-          >
-            {choice('person.standing').map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.words}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="contents">
-          <span className="muted text-xs">Owner</span>
-          <select
-            className="select select-xs bg-transparent w-full"
-            value={person.owner_id ?? ''}
-            onChange={(event) => save.mutate({ owner_id: event.target.value ? Number(event.target.value) : null })}
-          >
-            <option value="">nobody</option>
-            {catalogue.colleagues.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="contents">
-          <span className="muted text-xs">Consent</span>
-          <select
-            className="select select-xs bg-transparent w-full"
-            value={person.consent}
-            onChange={(event) => save.mutate({ consent: event.target.value as Input['consent'] })}
-          >
-            {choice('person.consent').map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.words}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="contents">
-          <span className="muted text-xs">Tags</span>
-          <input
-            className="h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
-            placeholder="words, with commas between"
-            value={tags}
-            onChange={(event) => setTags(event.target.value)}
-            onBlur={() => {
-              const wanted = tags
-                .split(',')
-                .map((tag) => tag.trim())
-                .filter(Boolean)
-              if (wanted.join() !== person.tags.join()) save.mutate({ tags: wanted })
-            }}
-          />
-        </label>
-        <label className="contents">
-          <span className="muted text-xs">Do-not-mail</span>
-          <span className="px-1.5">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={person.do_not_mail}
-              onChange={(event) => save.mutate({ do_not_mail: event.target.checked })}
-            />
-          </span>
-        </label>
+      <div className="grid grid-cols-[92px_minmax(0,1fr)] items-center py-1">
+        <span className="muted text-xs py-1.5">Tags</span>
+        <SetInput
+          label="Tags"
+          options={catalogue.tags.map((tag) => ({ value: tag, words: tag }))}
+          chosen={person.tags}
+          typed
+          onChange={(tags) => save.mutate({ 'person.tags': tags })}
+        />
+        <span className="muted text-xs py-1.5">Lists</span>
+        <SetInput
+          label="Lists"
+          options={catalogue.lists.map((list) => ({ value: list.id, words: list.name }))}
+          chosen={person.lists.map((list) => list.id)}
+          onChange={(lists) => save.mutate({ 'person.lists': lists })}
+        />
       </div>
     </div>
+  )
+}
+
+function Since({ words, on }: { words: string; on: unknown }) {
+  if (typeof on !== 'string') return null
+  const date = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(on),
+  )
+  return (
+    <p className="col-start-2 muted text-xs px-1.5 pb-1">
+      {words} {date}
+    </p>
+  )
+}
+
+function CompanyInput({
+  person,
+  catalogue,
+  onSave,
+}: {
+  person: Person
+  catalogue: Shape<'Catalogue'>
+  onSave: (name: string | null) => void
+}) {
+  const [name, setName] = useState(person.company ?? '')
+  const label = catalogue.fields.find((one) => one.key === 'company.name')?.label ?? 'Company'
+  return (
+    <label className="contents">
+      <span className="muted text-xs">{label}</span>
+      <input
+        className="h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
+        placeholder="none"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={() => name.trim() !== (person.company ?? '') && onSave(name.trim() || null)}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
+    </label>
   )
 }

@@ -4,6 +4,10 @@ import { useSession, useSignIn } from '../../app/session'
 import { useTheme } from '../../app/theme'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { DealStages } from './DealStages'
+import { DoNotMail } from './DoNotMail'
+import { OwnFields } from './OwnFields'
+import { Tags } from './Tags'
 
 function MailboxRow({ box, admin }: { box: Shape<'Mailbox'>; admin: boolean }) {
   const client = useQueryClient()
@@ -40,7 +44,7 @@ function MailboxRow({ box, admin }: { box: Shape<'Mailbox'>; admin: boolean }) {
   )
 }
 
-/** Mailboxes, the look of the page, and the way out. */
+/** Mailboxes, the firm's own fields and words, the do-not-mail list, the look of the page, and the way out. */
 export function SettingsScreen() {
   const session = useSession()
   const { signOut } = useSignIn()
@@ -78,6 +82,10 @@ export function SettingsScreen() {
           The limit leaves room for ordinary mail. What is over it goes on the next working day.
         </p>
       </section>
+      <OwnFields admin={session.account.role === 'admin'} />
+      <DealStages admin={session.account.role === 'admin'} />
+      <Tags />
+      <DoNotMail />
       <section className="mb-8 max-w-3xl">
         <h2 className="border-b border-base-300 pb-1 mb-3">Look</h2>
         <div className="flex gap-2" role="group" aria-label="Look">

@@ -4,17 +4,6 @@ import { api, ask } from '../../api/client'
 import { useCatalogue } from '../../app/useCatalogue'
 import { ErrorNote } from '../../parts/States'
 
-/** Which part of the record a merge field is kept in. */
-const RECORD: Record<string, string> = {
-  'person.first_name': 'first_name',
-  'person.last_name': 'last_name',
-  'person.title': 'title',
-  'person.city': 'city',
-  'person.country': 'country',
-  'person.job_title': 'job_title',
-  'company.name': 'company',
-}
-
 /** Fills a gap in the person's record, without leaving the stack. */
 export function MendGap({ personId, field, onClose }: { personId: number; field: string; onClose: () => void }) {
   const client = useQueryClient()
@@ -25,13 +14,15 @@ export function MendGap({ personId, field, onClose }: { personId: number; field:
   })
   const [value, setValue] = useState('')
   const label = catalogue?.fields.find((one) => one.key === field)?.label ?? field
-  const column = RECORD[field]
+  const found = catalogue?.fields.find((one) => one.key === field)
+  const key =
+    field === 'company.name' ? 'person.company' : found?.subject === 'person' && found.uses.includes('import') ? field : null
   const mend = useMutation({
     mutationFn: () =>
       ask(
         api.PATCH('/api/people/{id}', {
           params: { path: { id: personId } },
-          body: { [column ?? '']: value, version: person?.version },
+          body: { values: { [key ?? '']: value }, version: person?.version ?? 0 },
         }),
       ),
     onSuccess: (saved) => {
@@ -47,7 +38,7 @@ export function MendGap({ personId, field, onClose }: { personId: number; field:
   return (
     <form onSubmit={submit} className="border-l-2 border-error bg-[var(--gap)] p-3 mb-2.5">
       {mend.error && <ErrorNote error={mend.error} />}
-      {column ? (
+      {key ? (
         <>
           <label className="field-label !text-base-content" htmlFor="mend">
             {label} of {person?.name}, kept in the record

@@ -55,7 +55,7 @@ export function PersonAside({
         {person?.name}
       </Link>
       <p className="muted leading-5">
-        {[person?.job_title, person?.company].filter(Boolean).join(', ')}
+        {[person?.values['person.job_title'] as string | null, person?.company].filter(Boolean).join(', ')}
         <br />
         {[person?.city, person && `${person.standing.replace('_', ' ')} since ${shortDate(person.created_at ?? now, now)}`]
           .filter(Boolean)

@@ -1,0 +1,55 @@
+import { Link } from 'react-router'
+import type { Shape } from '../../api/client'
+import { keptWords, useTakeBack } from '../../app/changes'
+import { number, plural } from '../../app/format'
+import { ErrorNote } from '../../parts/States'
+
+/** What became of a file, the rows that came back, and the way back. */
+export function FileDone({ file }: { file: Shape<'Import'> }) {
+  const change = file.change
+  const back = useTakeBack(change?.id ?? 0)
+  const state = back.data?.state ?? change?.state
+  const left =
+    (file.counts.refused ?? 0) + ((file.choices as { doubtful?: string }).doubtful === 'leave' ? (file.counts.doubtful ?? 0) : 0)
+  return (
+    <div className="max-w-xl grid gap-4">
+      <p className="font-serif text-lg">
+        {state === 'undone' ? 'This file has been taken back.' : `${plural(file.handled, 'row')} taken in.`}
+        {change && state === 'undone' && keptWords(back.data ?? change)}
+      </p>
+      <ul>
+        {(
+          [
+            ['new', 'new'],
+            ['update', 'that changed a record'],
+            ['same', 'that were the same already'],
+            ['doubtful', 'doubtful'],
+            ['refused', 'refused'],
+          ] as const
+        ).map(([key, words]) => (
+          <li key={key} className="flex justify-between border-b border-base-300/60 py-1">
+            <span className="muted">{words}</span>
+            {number(file.counts[key] ?? 0)}
+          </li>
+        ))}
+      </ul>
+      {left > 0 && (
+        <a className="word justify-self-start" href={`/api/imports/${file.id}/refused`} download>
+          {plural(left, 'row')} that did not come in, as CSV with the reasons
+        </a>
+      )}
+      {back.error && <ErrorNote error={back.error} />}
+      <div className="flex gap-3">
+        <Link to="/people" className="btn btn-sm btn-primary">
+          To the people
+        </Link>
+        {change && state === 'done' && (
+          <button type="button" className="btn btn-sm btn-plain" disabled={back.isPending} onClick={() => back.mutate()}>
+            Take it all back
+          </button>
+        )}
+        {state === 'undoing' && <span className="muted">Being taken back…</span>}
+      </div>
+    </div>
+  )
+}

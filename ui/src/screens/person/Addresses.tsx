@@ -1,0 +1,78 @@
+import { useState } from 'react'
+import type { Shape } from '../../api/client'
+
+const INPUT =
+  'h-7 grow min-w-0 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]'
+
+/** The address in use and the further ones, any of which can take its place. */
+export function Addresses({
+  person,
+  onUse,
+  onAdd,
+  onClear,
+  onDrop,
+}: {
+  person: Shape<'Person'>
+  onUse: (email: string) => void
+  onAdd: (email: string) => void
+  onClear: () => void
+  onDrop: (id: number) => void
+}) {
+  const [email, setEmail] = useState(person.email ?? '')
+  const [further, setFurther] = useState<string | null>(null)
+  const save = () => {
+    const wanted = email.trim()
+    if (wanted === (person.email ?? '')) return
+    wanted ? onUse(wanted) : onClear()
+  }
+  return (
+    <>
+      <label className="contents">
+        <span className="muted text-xs">Address</span>
+        <input
+          className={INPUT}
+          placeholder="nothing yet"
+          value={email}
+          onChange={(event) => setEmail(event.target.value)}
+          onBlur={save}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      </label>
+      <div className="col-start-2">
+        {person.addresses.map((one) => (
+          <p key={one.id} className="flex items-center gap-1 px-1.5 text-[13px]">
+            <span className="grow truncate">{one.email}</span>
+            <button type="button" className="quiet-word !text-xs" onClick={() => onUse(one.email)}>
+              use
+            </button>
+            <button
+              type="button"
+              className="quiet-word !text-xs px-1"
+              aria-label={`Take ${one.email} away`}
+              onClick={() => onDrop(one.id)}
+            >
+              ×
+            </button>
+          </p>
+        ))}
+        {further === null ? (
+          <button type="button" className="quiet-word !text-xs px-1.5" onClick={() => setFurther('')}>
+            + another address
+          </button>
+        ) : (
+          <input
+            // biome-ignore lint/a11y/noAutofocus: it was just asked for
+            autoFocus
+            className={`${INPUT} w-full`}
+            aria-label="Another address"
+            placeholder="another address"
+            value={further}
+            onChange={(event) => setFurther(event.target.value)}
+            onBlur={() => (further.trim() ? onAdd(further.trim()) : setFurther(null))}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          />
+        )}
+      </div>
+    </>
+  )
+}
