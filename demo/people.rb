@@ -20,6 +20,7 @@ module NimbleLetter
         Records.db[:people].multi_insert(rows.map { |row| row.except(:tags) })
         put_tags(rows)
         make_deals
+        fill_own_fields
       end
 
       private
@@ -90,6 +91,15 @@ module NimbleLetter
             value_pence: @random.rand(4..95) * 10_000, created_at: @since, updated_at: @since, owner_id: row[:owner_id],
             expected_on: (%w[signed lost].include?(stage) ? nil : Date.new(2026, 5, 18) + @random.rand(90)), closed_on: (%w[signed lost].include?(stage) ? @since.to_date + @random.rand(150) : nil))
         end
+      end
+
+      # The firm's own fields: how somebody likes to be reached, and how high a company's room is.
+      def fill_own_fields
+        moment = Work::Moment.new(now: @since)
+        Work::OwnField.make({label: "Likes to be reached", type: "choice", choices: ["by letter", "by phone", "in person"]}, moment: moment)
+        Work::OwnField.make({label: "Ceiling height in metres", type: "number", subject: "company"}, moment: moment)
+        Records.db[:people].order(:id).select_map(:id).each { |id| Records.db[:people].where(id: id).update(x_likes_to_be_reached: pick(%w[by_letter by_phone in_person])) if chance(0.3) }
+        Records.db[:companies].select_map(:id).each { |id| Records.db[:companies].where(id: id).update(x_ceiling_height_in_metres: BigDecimal(@random.rand(22..68)) / 10) if chance(0.5) }
       end
 
       def pick(list) = list[@random.rand(list.size)]

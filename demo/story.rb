@@ -29,9 +29,19 @@ module NimbleLetter
           live
         end
         @clock.set(ENDS)
+        keep_lists
       end
 
       private
+
+      # What colleagues keep beside their filters: two lists, and one firm that asked never to be written to.
+      def keep_lists
+        york = Records::Person.kept.where(city: "York", standing: "client")
+        Work::KeepList.make("Open evening at Felt Yard", york, moment: moment, made_from: "everyone who is a client and is in York")
+        press = Records::Person.kept.where(Sequel[:people][:id] => Records.db[:people_tags].join(:tags, id: :tag_id).where(name: "press").select(:person_id))
+        Work::KeepList.make("Press, winter 2025", press, moment: moment, made_from: "everyone who is tagged press")
+        Work::BlockAddress.put(kind: "domain", value: Records::Person.kept.exclude(domain_fold: nil).order(:id).get(:domain_fold), reason: "Asked in writing not to be contacted", moment: moment)
+      end
 
       def live
         start("Winter letter", Time.utc(2025, 12, 2, 8, 30), standing(%w[client former_client]), {"kind" => "owner", "mailbox_id" => hello}, [["Winter letter", 0], ["Shall we listen together?", 6]])

@@ -27,6 +27,7 @@ module Browser
       @children.start("post-office", port: configuration.smtp_port)
       @children.start("web", port: configuration.port)
       @children.start("worker")
+      @children.start("clerk")
       Capybara.app_host = configuration.public_url
       at_exit { @children.stop }
     end

@@ -6,6 +6,7 @@ RSpec.describe "picking people" do
     visit "/people"
     page.execute_script("sessionStorage.clear()")
     visit "/people"
+    expect(page).to have_css("[role=row][aria-rowindex='2']")
   end
 
   def matching = find("p[aria-live=polite]").text[/\A[\d,]+/].delete(",").to_i
@@ -18,63 +19,155 @@ RSpec.describe "picking people" do
     find("h1").click
   end
 
+  def rows = all("[role=rowgroup] [role=row]")
+
+  def tick(index) = find("[role=row][aria-rowindex='#{index + 2}'] input").click
+
+  def condition = find("[aria-label=Condition]")
+
   it "reads as a sentence, and each part moves the count" do
-    expect(page).to have_text("records")
     all = everybody
     choose({with: "And…", field: "Standing"}, "lead")
     expect(page).to have_css("[aria-label=Condition]", text: "Everyone who is a lead")
     expect(page).to have_text("match · not saved")
     leads = matching
     choose({with: "Or…", field: "Standing"}, "client")
-    expect(page).to have_css("[aria-label=Condition]", text: "is a lead× or is a client")
+    expect(page).to have_css("[aria-label=Condition]", text: /is a lead.*or is a client/)
     expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{leads} /)
     both = matching
     choose({with: "But not…", field: "Tag"}, "press")
-    expect(page).to have_css("[aria-label=Condition]", text: "but not if one is tagged press")
     expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{both} /)
 
     expect([all, leads, both, matching]).to satisfy("grow with or, shrink with but not") { |everyone, some, more, fewer| everyone > some && more > some && fewer < more }
-    find("button[aria-label='Take out: person.tags']").click
+    click_button "Take out: Tag"
     expect(page).to have_css("p[aria-live=polite]", text: /\A#{both} /)
   end
 
-  it "asks about what people did, and turns it round" do
+  it "takes what is typed, and turns a test round" do
+    click_button "And…"
+    fill_in "What to ask about", with: "city is york or hull"
+    find_field("What to ask about").send_keys(:enter)
+    expect(page).to have_css("[aria-label=Condition]", text: "Everyone who is in York or Hull")
+    expect(page).to have_no_css("[role=dialog]")
+    expect(page).to have_text("match · not saved")
+    some = matching
+    click_button "How to ask about City"
+    within("[role=dialog]") { click_button "not: turn into the opposite" }
+    expect(page).to have_css("[aria-label=Condition]", text: "not is in York or Hull")
+    expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{some} /)
+  end
+
+  it "asks about what people did, about deals and about sequences" do
     choose_in_sentence("And…", "opened a letter")
-    expect(page).to have_css("[aria-label=Condition]", text: "has opened any letter in the last 90 days")
+    expect(page).to have_css("[aria-label=Condition]", text: /opened any letter.*in the last 90 days/)
     opened = matching
-    click_button "Did or did not"
-    within("[role=dialog]") { click_button "has not opened" }
+    click_button "What they did, or did not"
+    within("[role=dialog]") { click_button "has not opened", exact: true }
     expect(page).to have_css("[aria-label=Condition]", text: "has not opened any letter")
     expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{opened} /)
-    click_button "Within 90 days"
-    within("[role=dialog]") { click_button "365 days" }
-    expect(page).to have_css("[aria-label=Condition]", text: "in the last 365 days")
+    all(:button, "And…").last.click
+    within("[role=dialog]") { click_button "Has a deal" }
+    expect(page).to have_css("[aria-label=Condition]", text: "has at least")
+    all(:button, "And…").last.click
+    within("[role=dialog]") { click_button "is in a sequence", exact: true }
+    expect(page).to have_css("[aria-label=Condition]", text: "is in any sequence")
+  end
+
+  it "says why somebody is in, with what the record says, beside the table" do
+    choose({with: "And…", field: "Standing"}, "lead")
+    expect(page).to have_text("match · not saved")
+    find("[role=row][aria-rowindex='2']").click
+    within("section[aria-label=Why]") { expect(page).to have_text("is a lead · lead") }
+    click_button "Close this record"
+    expect(page).to have_css("section[aria-label='Who a letter would reach']")
   end
 
   it "says whom to mean before everybody is written to" do
     expect(page).to have_button("Write to them…", disabled: true)
-    find("tbody tr:first-child input[type=checkbox]").check
+    tick(0)
     expect(page).to have_button("Write to these 1…", disabled: false)
   end
 
+  it "chooses with shift and the keyboard, does something to many, and takes it back" do
+    tick(0)
+    find("[role=row][aria-rowindex='5'] input").click(:shift)
+    expect(page).to have_css("p[aria-live=polite]", text: "4 chosen")
+    find("[role=rowgroup]").send_keys(:arrow_down, :space)
+    click_button "Do with the people chosen"
+    within("[role=dialog]") { click_button "Tag", exact: true }
+    fill_in "Tags, with commas between", with: "chosen by hand"
+    click_button(/Do it for/)
+    expect(page).to have_css("[role=status]", text: /Tagged \d people chosen by hand/)
+    choose({with: "And…", field: "Tag"}, "chosen by hand")
+    expect(page).to have_css("p[aria-live=polite]", text: /\A[345] people match/)
+    click_button "Undo"
+    expect(page).to have_css("[role=status]", text: "Taken back")
+    expect(page).to have_css("p[aria-live=polite]", text: /\A0 people match/)
+  end
+
+  it "chooses all that match, and keeps them as a list" do
+    choose({with: "And…", field: "Standing"}, "partner")
+    expect(page).to have_text("match · not saved")
+    partners = matching
+    click_button "Keep these as a list"
+    fill_in "Name of the list", with: "Partners in May"
+    click_button "Keep the list"
+    expect(page).to have_no_css("dialog")
+    visit "/lists"
+    within("tr", text: "everyone who is a partner") do
+      expect(find_field("Name of the list Partners in May").value).to eq("Partners in May")
+      click_button partners.to_s
+    end
+    expect(page).to have_css("dialog", text: "#{partners} people")
+  end
+
+  it "shows other columns in another order, and remembers them" do
+    click_button "Choose columns"
+    within("[role=dialog]") { click_button "+ Birthday" }
+    find("h1").click
+    click_button "Birthday"
+    expect(page).to have_css("[role=columnheader][aria-sort=ascending]", text: "Birthday")
+    first = rows.first.text
+    click_button "Birthday"
+    expect(page).to have_css("[role=columnheader][aria-sort=descending]")
+    expect(page).to have_no_css("[role=row][aria-rowindex='2']", exact_text: first)
+    click_button "Birthday"
+    click_button "Choose columns"
+    within("[role=dialog]") { click_button "As it was at first" }
+    expect(page).to have_no_css("[role=columnheader]", text: "Birthday")
+  end
+
   it "keeps the sentence over a look at somebody's record, and uses a saved filter" do
-    select "Restaurant leads", from: "Saved filters"
+    click_button "Saved filters"
+    within("[role=dialog]") { click_button(/\ARestaurant leads/) }
     expect(page).to have_text("saved as Restaurant leads")
     count = matching
-    find("tbody a", match: :first).click
+    find("[role=row][aria-rowindex='2']").click
+    click_link "Open the record"
     expect(page).to have_css("section[aria-label=History]")
     page.go_back
     expect(page).to have_css("[aria-label=Condition]", text: "whose company type is restaurant")
     expect(page).to have_css("p[aria-live=polite]", text: /\A#{count} /)
   end
 
+  it "says what changing a filter would mean" do
+    click_button "Saved filters"
+    within("[role=dialog]") { click_button(/\ARestaurant leads/) }
+    expect(page).to have_text("saved as Restaurant leads")
+    choose({with: "And…", field: "City"}, "York")
+    click_button "Save the change…"
+    expect(page).to have_css("dialog", text: /would join.*would leave/)
+    expect(page).to have_css("dialog", text: "Quieter dining rooms")
+    click_button "Not now"
+  end
+
   it "finds by a few letters, without accents, and says when nobody is there" do
     fill_in "Quick search", with: "manelokke zoe"
-    expect(page).to have_css("p[aria-live=polite]", text: "found in these")
+    expect(page).to have_css("p[aria-live=polite]", text: "found")
     fill_in "Quick search", with: "nobody of this name at all"
     expect(page).to have_text("Nobody matches this.")
-    click_button "Show everybody"
-    expect(page).to have_css("tbody tr")
+    click_button "show everybody"
+    expect(page).to have_css("[role=row][aria-rowindex='2']")
   end
 
   it "keeps what was typed when a record cannot be made" do

@@ -5,7 +5,7 @@ module NimbleLetter
     # When two records may be one human: the stated reasons, and a form of an address in which the usual ways of writing
     # one mailbox differently come to the same.
     module Doubles
-      REASONS = {"address" => "the same address in another spelling", "name" => "the same name and company", "phone" => "the same phone"}.freeze
+      REASONS = {"address" => "the same address", "name" => "the same name and company", "phone" => "the same phone"}.freeze
 
       # Whatever follows a plus is a label of the same mailbox (RFC 5233).
       # @param address [String, nil]

@@ -8,14 +8,19 @@ module NimbleLetter
       # passage: Array of [Step, Time] in order
       Row = Struct.new(:person, :mailbox, :passage)
 
-      def initialize(sequence, moment)
-        @sequence, @moment = sequence, moment
+      # @param audience [Hash] the sequence's own, or those who would join it now
+      # @param joining [Boolean] whether it has started, so that who is in it already is passed over
+      def initialize(sequence, moment, audience: sequence.audience, joining: false)
+        @sequence, @moment, @audience, @joining = sequence, moment, audience, joining
       end
+
+      # @return [Hash] see Core::Sieve.account
+      def account = sieving.account
 
       # @return [Array<Records::Person>] who would get it, oldest record first
       def people
         @people ||= begin
-          ids = @moment.sieving(@moment.audience(@sequence.audience)).would_get_it
+          ids = sieving.would_get_it
           ids.each_slice(2000).flat_map { |some| Records::Person.where(id: some).order(:id).all }
         end
       end
@@ -59,6 +64,8 @@ module NimbleLetter
       def gaps_by_step = @sequence.steps.to_h { |step| [step, gaps(step).size] }
 
       private
+
+      def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
 
       def row(person, day_book)
         mailbox = sender.for(person)

@@ -1,14 +1,10 @@
 # frozen_string_literal: true
 
-require "securerandom"
-
 module NimbleLetter
   module Work
     # Starts a sequence: everybody who would get it becomes a member, and every letter becomes a delivery with its time.
     # Running it twice does nothing the second time: only a draft can start.
     class StartSequence
-      SLICE = 500 # rows an INSERT; keeps packets small
-
       # @param sequence [Records::Sequence]
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back to them
@@ -23,9 +19,7 @@ module NimbleLetter
         Records.db.transaction do
           @sequence.lock!
           check
-          insert_members
-          insert_deliveries
-          insert_events
+          Enrol.new(@sequence, @outlook.rows, @moment).call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
         end
         @sequence
@@ -46,29 +40,6 @@ module NimbleLetter
           raise Conflict.new("It is #{verdict[:letters]} letters now, not #{@letters}.", code: :numbers_moved, hint: "Read the new numbers, then start.", data: {letters: verdict[:letters]})
         end
         @outlook = ready.outlook
-      end
-
-      def insert_members
-        columns = %i[sequence_id person_id mailbox_id base joined_at status]
-        first = MemberStatus::LADDER.first
-        rows = @outlook.rows.map { |row| [@sequence.id, row.person.id, row.mailbox.id, @moment.now, @moment.now, first] }
-        Records.db[:members].import(columns, rows, slice: SLICE)
-        @member_ids = Records.db[:members].where(sequence_id: @sequence.id).select_hash(:person_id, :id)
-      end
-
-      def insert_deliveries
-        columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at]
-        rows = @outlook.rows.flat_map do |row|
-          row.passage.each_with_index.map do |(step, due), i|
-            [SecureRandom.urlsafe_base64(16), @member_ids.fetch(row.person.id), @sequence.id, step.id, row.person.id, step.letter_id, row.mailbox.id, i.zero? ? "due" : "ahead", due]
-          end
-        end
-        Records.db[:deliveries].import(columns, rows, slice: SLICE)
-      end
-
-      def insert_events
-        rows = @outlook.rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }
-        Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id], rows, slice: SLICE)
       end
     end
   end

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useEffect, useState } from 'react'
-import { NavLink } from 'react-router'
+import { NavLink, useLocation } from 'react-router'
 import { api, ask } from '../api/client'
 import { KeysPage } from './KeysPage'
 import { useKeys } from './keys'
@@ -10,20 +10,22 @@ import { useSession } from './session'
 
 const PLACES = [
   { to: '/', words: 'Today' },
-  { to: '/people', words: 'People' },
+  { to: '/people', words: 'People', within: ['/people', '/companies', '/lists', '/doubles', '/files', '/bin'] },
   { to: '/letters', words: 'Letters' },
   { to: '/sequences', words: 'Sequences' },
   { to: '/replies', words: 'Replies' },
   { to: '/results', words: 'Results' },
 ]
 
-function Place({ to, words, count }: { to: string; words: string; count?: number }) {
+function Place({ to, words, count, within = [] }: { to: string; words: string; count?: number; within?: string[] }) {
+  const { pathname } = useLocation()
+  const inside = within.some((place) => pathname.startsWith(place))
   return (
     <NavLink
       to={to}
       end={to === '/'}
       className={({ isActive }) =>
-        `flex justify-between items-center h-8 px-2.5 border-l-[3px] rounded-sm ${isActive ? 'border-primary bg-[var(--sheet)] font-semibold' : 'border-transparent hover:bg-base-300/40'}`
+        `flex justify-between items-center h-8 px-2.5 border-l-[3px] rounded-sm ${isActive || inside ? 'border-primary bg-[var(--sheet)] font-semibold' : 'border-transparent hover:bg-base-300/40'}`
       }
     >
       {words}

@@ -84,7 +84,7 @@ function Select({
 }) {
   return (
     <select
-      className="select select-xs bg-transparent w-full"
+      className="select select-xs bg-transparent border-transparent hover:border-base-300 shadow-none text-sm w-full px-1.5"
       aria-label={label}
       value={value}
       onChange={(event) => onPick(event.target.value)}

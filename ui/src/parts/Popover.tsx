@@ -61,7 +61,7 @@ export function Popover({
           role="dialog"
           aria-label={label}
           style={{ left }}
-          className="absolute top-full z-30 mt-1 min-w-56 max-h-80 overflow-auto bg-[var(--sheet)] border border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg"
+          className="absolute top-full z-30 mt-1 min-w-56 max-h-96 overflow-y-auto overflow-x-hidden bg-[var(--sheet)] border border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg"
         >
           {children(shut)}
         </div>

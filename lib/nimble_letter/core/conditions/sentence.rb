@@ -40,8 +40,16 @@ module NimbleLetter
         end
 
         def joined(parts, word, outer)
-          text = parts.map { |part| clause(part) }.reject(&:empty?).join(" #{word} ")
+          said = parts.map { |part| [part, clause(part)] }.reject { |_, words| words.empty? }
+          text = said.each_with_index.map { |(part, words), i| i.zero? ? words : follow(part, words, word) }.join
           (outer || parts.size < 2) ? text : "(#{text})"
+        end
+
+        # "and not (is tagged press)" is said "but not if one is tagged press".
+        def follow(part, words, word)
+          return " #{word} #{words}" unless word == "and" && part.is_a?(Nodes::Not) && [Nodes::FieldTest, Nodes::DealsTest].include?(part.part.class)
+
+          " but not if one #{clause(part.part, outer: true)}"
         end
 
         def negated(part)

@@ -40,6 +40,14 @@ module NimbleLetter
             json(SequenceJson.new(sequence.refresh, moment).write)
           end
 
+          app.post "/api/sequences/:id/join" do
+            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
+            joining = Work::AddPeople.new(sequence, input[:audience], moment, again: input.fetch(:again, "leave_out"))
+            preview = joining.preview
+            joined = input[:letters] && joining.call(letters: input[:letters])
+            json({**preview, joined: joined}.compact)
+          end
+
           app.get "/api/sequences/:id/members" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             members = sequence.members_dataset

@@ -39,7 +39,11 @@ export function CompanyScreen() {
         <div className="grid grid-cols-[110px_minmax(0,1fr)] items-center content-start">
           {fields.map((field) => (
             <div key={field.key} className="contents">
-              <span className="muted text-xs py-1.5">{field.label}</span>
+              <span className="muted text-xs py-1.5">
+                {field.key === 'company.name'
+                  ? 'Name'
+                  : field.label.replace(/^Company /, '').replace(/^./, (first) => first.toUpperCase())}
+              </span>
               <FieldInput
                 field={field}
                 value={company.values[field.key]}

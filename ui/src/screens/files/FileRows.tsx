@@ -6,27 +6,16 @@ import { ErrorNote, Loading } from '../../parts/States'
 type Verdict = 'new' | 'update' | 'same' | 'doubtful' | 'refused'
 type Row = Shape<'ImportRows'>['rows'][number]
 
-function What({ row, verdict }: { row: Row; verdict: Verdict }) {
-  if (verdict === 'update')
-    return (
-      <>
-        {row.changes.map((change) => (
-          <span key={change.field} className="mr-3">
-            <span className="muted">{change.label}:</span>{' '}
-            {change.from ? <s className="muted">{change.from}</s> : <span className="muted">nothing</span>} → {change.to}
-          </span>
-        ))}
-      </>
-    )
+function Changes({ row }: { row: Row }) {
   return (
-    <>
-      {row.reason && <strong className="font-semibold mr-2">{row.reason}</strong>}
-      {row.values.map((value) => (
-        <span key={value.field} className="mr-3">
-          <span className="muted">{value.label}:</span> {value.value}
+    <td>
+      {row.changes.map((change) => (
+        <span key={change.field} className="mr-3">
+          <span className="muted">{change.label}:</span>{' '}
+          {change.from ? <s className="muted">{change.from}</s> : <span className="muted">nothing</span>} → {change.to}
         </span>
       ))}
-    </>
+    </td>
   )
 }
 
@@ -46,6 +35,11 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
   if (error) return <ErrorNote error={error} />
   if (!data) return <Loading lines={5} />
   const rows = data.pages.flatMap((page) => page.rows)
+  // The columns of the file, as far as these rows have something in them.
+  const columns = [...new Map(rows.flatMap((row) => row.values.map((value) => [value.field, value] as const))).values()].slice(
+    0,
+    7,
+  )
   if (rows.length === 0) return <p className="muted py-4">None.</p>
   return (
     <>
@@ -54,7 +48,12 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
           <tr>
             <th className="w-14">Line</th>
             {verdict !== 'new' && verdict !== 'refused' && <th className="w-44">Record</th>}
-            <th>{verdict === 'update' ? 'What would change' : 'What it says'}</th>
+            {['doubtful', 'refused'].includes(verdict) && <th>Why</th>}
+            {verdict === 'update' ? (
+              <th>What would change</th>
+            ) : (
+              columns.map((column) => <th key={column.field}>{column.label}</th>)
+            )}
           </tr>
         </thead>
         <tbody>
@@ -68,9 +67,16 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
                   </Link>
                 </td>
               )}
-              <td>
-                <What row={row} verdict={verdict} />
-              </td>
+              {['doubtful', 'refused'].includes(verdict) && <td className="font-semibold">{row.reason}</td>}
+              {verdict === 'update' ? (
+                <Changes row={row} />
+              ) : (
+                columns.map((column) => (
+                  <td key={column.field} className="max-w-40 truncate">
+                    {row.values.find((value) => value.field === column.field)?.value ?? <span className="muted">—</span>}
+                  </td>
+                ))
+              )}
             </tr>
           ))}
         </tbody>

@@ -49,7 +49,10 @@ function Menu({ subject, onPick }: { subject: 'person' | 'deal'; onPick: (test: 
         value={words}
         onChange={(event) => setWords(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && shown[0]) pick(shown[0])
+          if (event.key !== 'Enter' || !shown[0]) return
+          // The focus goes back to the word that opened this; it must not be pressed by the same key.
+          event.preventDefault()
+          pick(shown[0])
         }}
       />
       <ul className="columns-2 gap-4">

@@ -8,6 +8,7 @@ import { SpanWord } from './SpanWord'
 
 type Catalogue = Shape<'Catalogue'>
 type FieldTestState = Extract<Test, { kind: 'field' }>
+const OPPOSITE = 'opposite'
 const MONTHS = [
   'January',
   'February',
@@ -34,12 +35,19 @@ function phraseOf(field: Field, is: string): string {
 export function FieldTest({
   test,
   catalogue,
+  negated,
+  saidBefore,
   onChange,
+  onNegate,
   startsOpen,
 }: {
   test: FieldTestState
   catalogue: Catalogue
+  negated: boolean
+  /** The "not" stands in front already. */
+  saidBefore: boolean
   onChange: (test: FieldTestState) => void
+  onNegate: () => void
   startsOpen: boolean
 }) {
   const field = catalogue.fields.find((one) => one.key === test.field)
@@ -49,21 +57,25 @@ export function FieldTest({
   const phrase = phraseOf(field, test.is)
   return (
     <>
-      {ways.length > 1 ? (
-        <Popover words={phrase} label={`How to ask about ${field.label}`} className="cursor-pointer hover:text-primary">
-          {(shut) => (
-            <MenuList
-              items={ways.map((is) => ({ value: is, words: OPERATOR_WORDS[is] ?? is }))}
-              onPick={(is) => {
-                onChange({ ...test, is, value: operators[is] === operators[test.is] ? test.value : freshValue(operators[is]) })
-                shut()
-              }}
-            />
-          )}
-        </Popover>
-      ) : (
-        phrase
-      )}{' '}
+      <Popover
+        words={`${negated && !saidBefore ? 'not ' : ''}${phrase}`}
+        label={`How to ask about ${field.label}`}
+        className="cursor-pointer hover:text-primary"
+      >
+        {(shut) => (
+          <MenuList
+            items={[
+              ...(ways.length > 1 ? ways.map((is) => ({ value: is, words: OPERATOR_WORDS[is] ?? is })) : []),
+              { value: OPPOSITE, words: negated ? 'take the “not” away' : 'not: turn into the opposite' },
+            ]}
+            onPick={(is) => {
+              if (is === OPPOSITE) onNegate()
+              else onChange({ ...test, is, value: operators[is] === operators[test.is] ? test.value : freshValue(operators[is]) })
+              shut()
+            }}
+          />
+        )}
+      </Popover>{' '}
       {field.retired && <span className="muted text-sm">(retired) </span>}
       <Value
         needs={operators[test.is]}

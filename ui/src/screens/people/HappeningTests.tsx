@@ -47,7 +47,7 @@ export function CountWord({ value, label, onChange }: { value: number; label: st
       type="number"
       min={1}
       aria-label={label}
-      className="w-12 border-b border-dashed border-primary text-primary bg-transparent px-1"
+      className="w-12 h-6 leading-6 border-b border-dashed border-primary text-primary bg-transparent px-1"
       value={value}
       onChange={(event) => onChange(Math.max(1, Math.round(Number(event.target.value)) || 1))}
     />
@@ -206,7 +206,14 @@ export function MembershipTest({ test, catalogue, onChange }: Props<'membership'
 export function DealsTest({ test, catalogue, onChange }: Props<'deals'>) {
   return (
     <>
-      {test.negated && 'not: '}has at least{' '}
+      <button
+        type="button"
+        className="cursor-pointer hover:text-primary"
+        title="Turn into the opposite"
+        onClick={() => onChange({ ...test, negated: !test.negated })}
+      >
+        {test.negated ? 'does not have' : 'has'} at least
+      </button>{' '}
       <CountWord value={test.atLeast} label="How many deals" onChange={(atLeast) => onChange({ ...test, atLeast })} />{' '}
       {test.atLeast === 1 ? 'deal' : 'deals'} {test.where.parts.length > 0 && 'that '}
       <SentenceGroup

@@ -10,6 +10,15 @@ import { type Asked, type Row, useRows, type View } from './usePeople'
 const ROW_HEIGHT = 36
 const MORE = 12 // rows drawn beyond what is seen
 export const NAME = 'person.name'
+// How much room a column takes beside the others; most take one share.
+const WIDTHS: Record<string, number> = {
+  'company.name': 1.3,
+  'activity.last': 1.5,
+  'person.email': 1.6,
+  'person.owner': 0.8,
+  'person.city': 0.9,
+  'membership.now': 1.4,
+}
 
 /** Which rows are chosen: some by number, or all that match but for some. */
 export type Chosen = { all: boolean; ids: Set<number> }
@@ -73,7 +82,7 @@ export function PeopleTable({
     last.current = null
   }, [question])
   const columns = asked.columns.flatMap((key) => catalogue.fields.find((field) => field.key === key) ?? [])
-  const template = `2rem minmax(10rem,1.6fr) repeat(${columns.length}, minmax(0,1fr))`
+  const template = `2rem minmax(10rem,1.5fr) ${columns.map((field) => `minmax(0,${WIDTHS[field.key] ?? 1}fr)`).join(' ')}`
   const toggle = (index: number, range: boolean) => {
     const person = rows.get(index)
     if (!person) return
@@ -146,7 +155,12 @@ export function PeopleTable({
       aria-multiselectable="true"
       className="min-h-0 flex flex-col grow"
     >
-      <div role="row" tabIndex={-1} className="grid border-b border-base-300 pr-3" style={{ gridTemplateColumns: template }}>
+      <div
+        role="row"
+        tabIndex={-1}
+        className="grid shrink-0 border-b border-base-300 pr-3 overflow-hidden"
+        style={{ gridTemplateColumns: template, scrollbarGutter: 'stable' }}
+      >
         <div role="columnheader" tabIndex={-1} className="py-1.5">
           <input
             type="checkbox"
@@ -163,6 +177,7 @@ export function PeopleTable({
       <div
         ref={scroller}
         className="overflow-auto grow min-h-0 pr-3"
+        style={{ scrollbarGutter: 'stable' }}
         role="rowgroup"
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the rows are reached from here with the arrow keys
         tabIndex={0}
@@ -208,7 +223,7 @@ export function PeopleTable({
                       <Link to={`/people/${person.id}`} tabIndex={-1} onClick={(event) => event.preventDefault()}>
                         {person.name}
                       </Link>
-                      {!person.may_write && <span className="text-error font-normal text-xs"> · not to be written to</span>}
+                      {!person.may_write && <span className="text-error font-normal text-xs"> · no letters</span>}
                     </div>
                     {columns.map((field) => (
                       <div key={field.key} role="gridcell" tabIndex={-1} className="truncate pr-3">

@@ -24,12 +24,20 @@ function label(part: Part, catalogue: Catalogue): string {
   }
 }
 
+/** "and not is tagged press" is said "but not if one is tagged press". */
+function saidButNot(group: Group, at: number): boolean {
+  const part = group.parts[at]
+  return at > 0 && group.join === 'and' && part?.kind === 'field' && part.negated
+}
+
 function PartWords({
+  said,
   part,
   catalogue,
   subject,
   onChange,
 }: {
+  said: boolean
   part: Part
   catalogue: Catalogue
   subject: Subject
@@ -39,23 +47,30 @@ function PartWords({
     case 'group':
       return (
         <>
-          {part.negated && <span className="muted">not </span>}
-          <span className="muted">(</span>
+          <button
+            type="button"
+            className="muted hover:text-primary cursor-pointer"
+            title={part.negated ? 'Take the not away' : 'Turn into the opposite'}
+            aria-label={part.negated ? 'No longer not: the words in brackets' : 'Not: the words in brackets'}
+            onClick={() => onChange({ ...part, negated: !part.negated })}
+          >
+            {part.negated ? 'not (' : '('}
+          </button>
           <SentenceGroup group={part} catalogue={catalogue} subject={subject} inner onChange={onChange} />
           <span className="muted">)</span>
         </>
       )
     case 'field':
       return (
-        <>
-          {part.negated && <span className="muted">not </span>}
-          <FieldTest
-            test={part}
-            catalogue={catalogue}
-            startsOpen={!complete(part) && Array.isArray(part.value) && part.value.length === 0}
-            onChange={(test) => onChange({ ...test, negated: part.negated })}
-          />
-        </>
+        <FieldTest
+          test={part}
+          catalogue={catalogue}
+          negated={part.negated}
+          saidBefore={said}
+          startsOpen={!complete(part) && Array.isArray(part.value) && part.value.length === 0}
+          onChange={(test) => onChange({ ...test, negated: part.negated })}
+          onNegate={() => onChange({ ...part, negated: !part.negated })}
+        />
       )
     case 'activity':
       return <ActivityTest test={part} catalogue={catalogue} onChange={onChange} />
@@ -94,7 +109,8 @@ export function SentenceGroup({
       {group.parts.map((part, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence are known by their place
         <span key={`${i}${part.kind}${part.kind === 'field' ? part.field : ''}`}>
-          {i > 0 && (
+          {i > 0 && saidButNot(group, i) && <span className="muted"> but not if one </span>}
+          {i > 0 && !saidButNot(group, i) && (
             <>
               {' '}
               <button
@@ -108,23 +124,17 @@ export function SentenceGroup({
               </button>{' '}
             </>
           )}
-          <PartWords part={part} catalogue={catalogue} subject={subject} onChange={(next) => replace(i, next)} />
+          <PartWords
+            said={saidButNot(group, i)}
+            part={part}
+            catalogue={catalogue}
+            subject={subject}
+            onChange={(next) => replace(i, next)}
+          />
           <span className="whitespace-nowrap align-middle">
-            {part.kind !== 'activity' && part.kind !== 'membership' && (
-              <button
-                type="button"
-                className="quiet-word px-0.5 text-xs"
-                aria-pressed={part.negated}
-                aria-label={`${part.negated ? 'No longer not' : 'Not'}: ${label(part, catalogue)}`}
-                title={part.negated ? 'Take the not away' : 'Turn into its opposite'}
-                onClick={() => replace(i, { ...part, negated: !part.negated })}
-              >
-                ¬
-              </button>
-            )}
             <button
               type="button"
-              className="quiet-word px-0.5 text-xs"
+              className="quiet-word px-1 leading-6"
               aria-label={`Take out: ${label(part, catalogue)}`}
               title="Take out"
               onClick={() => parts(group.parts.filter((_, at) => at !== i))}

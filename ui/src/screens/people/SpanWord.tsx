@@ -51,8 +51,9 @@ export function SpanWord({
                 aria-label="How many"
                 defaultValue={now.amount}
                 onKeyDown={(event) => {
-                  if (event.key === 'Enter')
-                    take({ ...now, amount: Math.max(1, Math.round(Number(event.currentTarget.value)) || 1) })
+                  if (event.key !== 'Enter') return
+                  event.preventDefault()
+                  take({ ...now, amount: Math.max(1, Math.round(Number(event.currentTarget.value)) || 1) })
                 }}
                 onBlur={(event) => onChange({ ...now, amount: Math.max(1, Math.round(Number(event.target.value)) || 1) })}
               />

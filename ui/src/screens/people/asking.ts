@@ -92,7 +92,14 @@ export function entries(catalogue: Catalogue, subject: 'person' | 'deal'): Entry
   const about = sorted.map((field) => ({
     key: field.key,
     words: field.label,
-    group: field.subject === 'company' ? 'Company' : field.subject === 'deal' ? 'Deal' : 'Person',
+    group:
+      subject === 'person' && FIRST.includes(field.key)
+        ? 'Asked most'
+        : field.subject === 'company'
+          ? 'Company'
+          : field.subject === 'deal'
+            ? 'Deal'
+            : 'Person',
   }))
   if (subject === 'deal') return about
   return [

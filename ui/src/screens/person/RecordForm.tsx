@@ -9,7 +9,7 @@ import { useSavePerson } from './useRecord'
 type Person = Shape<'Person'>
 const SECTIONS = [
   { words: 'Name', keys: ['person.title', 'person.first_name', 'person.last_name', 'person.known_as', 'person.name_order'] },
-  { words: 'Standing', keys: ['person.standing', 'person.owner', 'person.job_title'] },
+  { words: 'Standing', keys: ['person.job_title', 'person.owner', 'person.standing'] },
   {
     words: 'Reach',
     keys: ['person.phone', 'person.city', 'person.region', 'person.country', 'person.time_zone', 'person.language'],

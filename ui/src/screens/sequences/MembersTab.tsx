@@ -6,6 +6,7 @@ import { moment, plural } from '../../app/format'
 import { useSession } from '../../app/session'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { AddPeople } from './AddPeople'
 
 const LEFT: Record<string, string> = {
   replied: 'left after a reply',
@@ -15,6 +16,9 @@ const LEFT: Record<string, string> = {
   converted: 'left, converted',
   taken_out: 'taken out by hand',
   stopped: 'stopped',
+  in_the_bin: 'left, record in the bin',
+  address_blocked: 'left, address on the do-not-mail list',
+  merged: 'left, merged with another record',
 }
 
 /** Who is in it, where, and what the firm says of them. */
@@ -23,6 +27,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
   const [status, setStatus] = useState('')
+  const [adding, setAdding] = useState(false)
   const query = useInfiniteQuery({
     queryKey: ['members', sequence.id, status],
     queryFn: ({ pageParam }) =>
@@ -62,7 +67,13 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             </option>
           ))}
         </select>
+        {['running', 'paused'].includes(sequence.state) && (
+          <button type="button" className="btn btn-sm btn-plain" onClick={() => setAdding(true)}>
+            Add people…
+          </button>
+        )}
       </div>
+      {adding && <AddPeople sequence={sequence} onClose={() => setAdding(false)} />}
       {change.error && <ErrorNote error={change.error} />}
       <table className="plain w-full">
         <thead>

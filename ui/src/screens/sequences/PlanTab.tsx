@@ -7,7 +7,8 @@ import { PeopleBehind } from '../../parts/PeopleList'
 import { Popover } from '../../parts/Popover'
 import { Empty } from '../../parts/States'
 import { SievePanel } from '../people/SievePanel'
-import { useFilters, useSieve } from '../people/usePeople'
+import { useSieve } from '../people/usePeople'
+import { AudienceDialog } from './AudienceDialog'
 import { Ruler } from './Ruler'
 import { StepPanel } from './StepPanel'
 import { type Change, stepInput } from './useSequence'
@@ -45,7 +46,7 @@ function PlanLine({
   showSieve: () => void
 }) {
   const { data: catalogue } = useCatalogue()
-  const filters = useFilters()
+  const [audience, setAudience] = useState(false)
   const draft = sequence.state === 'draft'
   const reach = (
     <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
@@ -60,31 +61,14 @@ function PlanLine({
       <span>
         <span className="muted">To </span>
         {draft ? (
-          <Popover
-            words={sequence.audience_words}
-            label="To whom"
+          <button
+            type="button"
+            aria-label="To whom"
             className="font-semibold border-b border-dashed border-primary cursor-pointer text-left max-w-96 truncate align-bottom"
+            onClick={() => setAudience(true)}
           >
-            {(shut) => (
-              <div className="w-72">
-                <p className="field-label px-1">A saved filter</p>
-                {filters.data?.map((filter) => (
-                  <button
-                    key={filter.id}
-                    type="button"
-                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
-                    onClick={() => {
-                      onChange({ audience: { filter_id: filter.id } })
-                      shut()
-                    }}
-                  >
-                    {filter.name}
-                  </button>
-                ))}
-                <p className="muted text-xs p-1.5">Or say whom you mean under People, then “Write to them…”.</p>
-              </div>
-            )}
-          </Popover>
+            {sequence.audience_words}
+          </button>
         ) : (
           <strong className="font-semibold">{sequence.audience_words}</strong>
         )}
@@ -179,6 +163,16 @@ function PlanLine({
           <strong className="font-semibold">{leave || 'nothing but unsubscribing'}</strong>
         )}
       </span>
+      {audience && (
+        <AudienceDialog
+          audience={sequence.audience}
+          onClose={() => setAudience(false)}
+          onKeep={(next) => {
+            onChange({ audience: next })
+            setAudience(false)
+          }}
+        />
+      )}
     </div>
   )
 }

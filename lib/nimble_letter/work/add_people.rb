@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Adds people to a sequence that runs or is paused. Who is in it now is passed over; for who was in it before, it is
+    # asked whether their status is kept, reset, or whether they stay out.
+    class AddPeople
+      AGAIN = %w[keep reset leave_out].freeze
+
+      # @param sequence [Records::Sequence]
+      # @param audience [Hash] see Records::Audience
+      # @param again [String] one of AGAIN
+      # @raise [Invalid]
+      def initialize(sequence, audience, moment, again: "leave_out")
+        raise Invalid.new("Only a sequence that runs or is paused takes people in.", code: :not_running) unless %w[running paused].include?(sequence.state)
+        raise Invalid.new("Say one of #{AGAIN.join(", ")}.", at: "again") unless AGAIN.include?(again)
+
+        @sequence, @moment, @again = sequence, moment, again
+        @outlook = Outlook.new(sequence, moment, audience: audience, joining: true)
+      end
+
+      # @return [Hash] sieve, and of those who would get it: new, and again by status; letters with a gap; without a mailbox
+      def preview
+        {sieve: @outlook.account, fresh: fresh.size, again: again_by_status, gaps: gaps, without_mailbox: rows.count { |row| row.mailbox.nil? }, letters: rows.size * @sequence.steps.size}
+      end
+
+      # @param letters [Integer] the number that was read back
+      # @return [Integer] people who joined
+      # @raise [Invalid, Conflict]
+      def call(letters:)
+        Records.db.transaction do
+          @sequence.lock!
+          check(letters)
+          Enrol.new(@sequence, rows, @moment, keep_status: @again == "keep").call
+        end
+        rows.size
+      end
+
+      private
+
+      def check(letters)
+        now = preview
+        raise Conflict.new("It is #{now[:letters]} letters now, not #{letters}.", code: :numbers_moved, hint: "Read the new numbers, then add them.", data: {letters: now[:letters]}) unless now[:letters] == letters
+        raise Invalid.new("Nobody would join.", at: "audience") if rows.empty?
+        raise Invalid.new("#{now[:without_mailbox]} would have no mailbox to come from.", code: :not_ready) if now[:without_mailbox].positive?
+        raise Invalid.new("#{now[:gaps]} of their letters have a gap.", code: :not_ready, hint: "Fill the gaps in the records, or leave these people out.") if now[:gaps].positive?
+      end
+
+      # Those who would join as things stand.
+      def rows = @rows ||= (@again == "leave_out") ? fresh : @outlook.rows
+
+      def fresh = @outlook.rows.reject { |row| before.key?(row.person.id) }
+
+      def before
+        @before ||= Records::Member.where(sequence_id: @sequence.id, person_id: @outlook.people.map(&:id)).order(:round).select_hash(:person_id, :status)
+      end
+
+      def again_by_status
+        words = MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
+        before.values.tally.map { |status, count| {status: status, words: words[status] || status, people: count} }
+      end
+
+      def gaps
+        joining = rows.map { |row| row.person.id }.to_set
+        @sequence.steps.sum { |step| @outlook.gaps(step).keys.count { |id| joining.include?(id) } }
+      end
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+require "securerandom"
+
+module NimbleLetter
+  module Work
+    # Makes members of people: each with every letter ahead as a delivery with its time, and the event that they joined.
+    # The caller holds the sequence locked.
+    class Enrol
+      SLICE = 500 # rows an INSERT; keeps packets small
+
+      # @param sequence [Records::Sequence]
+      # @param rows [Array<Outlook::Row>]
+      # @param keep_status [Boolean] whoever was a member before goes on with the status they had
+      def initialize(sequence, rows, moment, keep_status: false)
+        @sequence, @rows, @moment, @keep_status = sequence, rows, moment, keep_status
+      end
+
+      def call
+        insert_members
+        insert_deliveries
+        insert_events
+      end
+
+      private
+
+      # @return [Hash{Integer=>Records::Member}] the last membership so far, by person
+      def before
+        @before ||= Records::Member.where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id }).order(:round).as_hash(:person_id)
+      end
+
+      def insert_members
+        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round]
+        first = MemberStatus::LADDER.first
+        rows = @rows.map do |row|
+          last = before[row.person.id]
+          kept = (last if @keep_status)
+          [@sequence.id, row.person.id, row.mailbox.id, @moment.now, @moment.now, kept ? kept.status : first, kept ? kept.status_by_hand : false, last ? last.round + 1 : 1]
+        end
+        Records.db[:members].import(columns, rows, slice: SLICE)
+        # The newest membership of each.
+        @member_ids = Records.db[:members].where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id }).order(:round).select_hash(:person_id, :id)
+      end
+
+      def insert_deliveries
+        columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at]
+        rows = @rows.flat_map do |row|
+          row.passage.each_with_index.map do |(step, due), i|
+            [SecureRandom.urlsafe_base64(16), @member_ids.fetch(row.person.id), @sequence.id, step.id, row.person.id, step.letter_id, row.mailbox.id, i.zero? ? "due" : "ahead", due]
+          end
+        end
+        Records.db[:deliveries].import(columns, rows, slice: SLICE)
+      end
+
+      def insert_events
+        rows = @rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }
+        Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id], rows, slice: SLICE)
+      end
+    end
+  end
+end

@@ -1,0 +1,91 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, ask, type Shape } from '../../api/client'
+import { number, plural } from '../../app/format'
+import { Modal } from '../../parts/Modal'
+import { ErrorNote } from '../../parts/States'
+import { AudienceEditor } from './AudienceEditor'
+
+type Again = 'leave_out' | 'keep' | 'reset'
+
+/** Adds people to a sequence that runs; for who was in it before, it is asked what becomes of their status. */
+export function AddPeople({ sequence, onClose }: { sequence: Shape<'Sequence'>; onClose: () => void }) {
+  const client = useQueryClient()
+  const [audience, setAudience] = useState<Shape<'Audience'>>({})
+  const [again, setAgain] = useState<Again>('leave_out')
+  const path = { id: sequence.id }
+  const said = Object.values(audience).some((value) => (Array.isArray(value) ? value.length > 0 : Boolean(value)))
+  const preview = useQuery({
+    queryKey: ['join', sequence.id, audience, again],
+    queryFn: ({ signal }) => ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again }, signal })),
+    enabled: said,
+    placeholderData: keepPreviousData,
+  })
+  const add = useMutation({
+    mutationFn: (letters: number) =>
+      ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters } })),
+    onSuccess: () => {
+      for (const key of ['sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'])
+        client.invalidateQueries({ queryKey: [key] })
+      onClose()
+    },
+  })
+  const numbers = said ? preview.data : undefined
+  const before = numbers?.again.reduce((sum, one) => sum + one.people, 0) ?? 0
+  return (
+    <Modal wide title={`Add people to “${sequence.name}”`} onClose={onClose}>
+      <AudienceEditor audience={audience} onChange={setAudience} />
+      {(preview.error || add.error) && <ErrorNote error={preview.error ?? add.error} />}
+      {numbers && (
+        <div className="mt-4 border-t border-base-300 pt-3" aria-live="polite">
+          <p>
+            {number(numbers.sieve.matching)} match, {number(numbers.fresh)} would join for the first time
+            {before > 0 && `, ${number(before)} were in it before`}.
+          </p>
+          {before > 0 && (
+            <fieldset className="mt-2">
+              <legend className="font-semibold">
+                For {plural(before, 'person', 'people')} who were in it before (
+                {numbers.again.map((one) => `${number(one.people)} ${one.words}`).join(', ')})
+              </legend>
+              {(
+                [
+                  ['leave_out', 'leave them out'],
+                  ['keep', 'add them, with the status they had'],
+                  ['reset', 'add them, with a fresh status'],
+                ] as const
+              ).map(([value, words]) => (
+                <label key={value} className="flex gap-2 items-center py-0.5">
+                  <input
+                    type="radio"
+                    name="again"
+                    className="radio radio-xs"
+                    checked={again === value}
+                    onChange={() => setAgain(value)}
+                  />
+                  {words}
+                </label>
+              ))}
+            </fieldset>
+          )}
+          {numbers.gaps > 0 && (
+            <p className="text-error mt-1">{plural(numbers.gaps, 'letter')} would have a gap. Fill them in the records first.</p>
+          )}
+        </div>
+      )}
+      <div className="flex justify-end gap-2 mt-4">
+        <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+          Not now
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={!numbers || numbers.letters === 0 || numbers.gaps > 0 || add.isPending}
+          onClick={() => numbers && add.mutate(numbers.letters)}
+        >
+          Add them: {plural(numbers?.letters ?? 0, 'letter')}
+        </button>
+      </div>
+    </Modal>
+  )
+}
