@@ -92,11 +92,11 @@ RSpec.describe "picking people" do
     tick(0)
     find("[role=row][aria-rowindex='5'] input").click(:shift)
     expect(page).to have_css("p[aria-live=polite]", text: "4 chosen")
-    find("[role=rowgroup]").send_keys(:arrow_down, :space)
+    find("[role=grid]").send_keys(:arrow_down, :space)
     click_button "Do with the people chosen"
     within("[role=dialog]") { click_button "Tag", exact: true }
     fill_in "Tags, with commas between", with: "chosen by hand"
-    click_button(/Do it for/)
+    find(:button, text: /Do it for/).click
     expect(page).to have_css("[role=status]", text: /Tagged \d people chosen by hand/)
     choose({with: "And…", field: "Tag"}, "chosen by hand")
     expect(page).to have_css("p[aria-live=polite]", text: /\A[345] people match/)
@@ -139,7 +139,7 @@ RSpec.describe "picking people" do
 
   it "keeps the sentence over a look at somebody's record, and uses a saved filter" do
     click_button "Saved filters"
-    within("[role=dialog]") { click_button(/\ARestaurant leads/) }
+    within("[role=dialog]") { find(:button, text: /\ARestaurant leads/).click }
     expect(page).to have_text("saved as Restaurant leads")
     count = matching
     find("[role=row][aria-rowindex='2']").click
@@ -152,7 +152,7 @@ RSpec.describe "picking people" do
 
   it "says what changing a filter would mean" do
     click_button "Saved filters"
-    within("[role=dialog]") { click_button(/\ARestaurant leads/) }
+    within("[role=dialog]") { find(:button, text: /\ARestaurant leads/).click }
     expect(page).to have_text("saved as Restaurant leads")
     choose({with: "And…", field: "City"}, "York")
     click_button "Save the change…"

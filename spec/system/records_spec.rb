@@ -87,7 +87,7 @@ RSpec.describe "records on the page" do
     find("[role=row]", text: name).find("input").click
     click_button "Do with the people chosen"
     within("[role=dialog]") { click_button "Take out of the bin" }
-    click_button(/Take out of the bin for 1 person/)
+    find(:button, text: /Take out of the bin for 1 person/).click
     expect(page).to have_text("The bin is empty.")
   end
 

@@ -2,15 +2,15 @@
 
 module NimbleLetter
   module Records
-    # The people one sequence is for: any mix of a condition, filters, lists, single people and members of an earlier
+    # The people one sequence is for: any mix of a condition, filters, lists, tags, single people and members of an earlier
     # sequence, minus exclusions of the same kinds. Each person once, nobody from the bin.
     class Audience
-      KEYS = %w[filter_id condition filters lists people members without without_filters without_lists].freeze
+      KEYS = %w[filter_id condition filters lists tags people members without without_filters without_lists without_tags].freeze
 
       attr_reader :json
 
-      # @param json [Hash] condition (Hash), filter_id or filters (Integers), lists (Integers), people (Integers),
-      #   members (Array of Hashes: a membership test), without (person ids), without_filters, without_lists
+      # @param json [Hash] condition (Hash), filter_id or filters (Integers), lists (Integers), tags (Strings), people (Integers),
+      #   members (Array of Hashes: a membership test), without (person ids), without_filters, without_lists, without_tags
       # @param sql [ConditionSql]
       # @raise [Invalid, NotFound]
       def initialize(json, sql:)
@@ -33,7 +33,7 @@ module NimbleLetter
 
       # @return [Array<Object>] condition trees of those who are left out
       def without
-        @without ||= trees_of_filters(ids("without_filters")) + (ids("without_lists").any? ? [lists(ids("without_lists"))] : [])
+        @without ||= trees_of_filters(ids("without_filters")) + worn("lists", ids("without_lists")) + worn("tags", ids("without_tags"))
       end
 
       # A condition on nothing would be everybody; an audience has to be said.
@@ -56,7 +56,7 @@ module NimbleLetter
       def whole_tree
         parts = trees_of_filters(filter_ids)
         parts << @parser.parse!(@json["condition"]) if @json["condition"]
-        parts << lists(ids("lists")) if ids("lists").any?
+        parts.concat(worn("lists", ids("lists")) + worn("tags", ids("tags")))
         parts.concat((@json["members"] || []).map { |member| @parser.parse!(member) })
         # An empty condition beside a list would be everybody and drown the list.
         said = parts.select { |part| tests?(part) }
@@ -64,7 +64,8 @@ module NimbleLetter
         (parts.size < 2) ? parts.first : Core::Conditions::Nodes::Any.new(parts: parts)
       end
 
-      def lists(ids) = @parser.parse!({"field" => "person.lists", "is" => "one_of", "value" => ids})
+      # @return [Array<Object>] one test, or none
+      def worn(field, values) = values.empty? ? [] : [@parser.parse!({"field" => "person.#{field}", "is" => "one_of", "value" => values})]
 
       def trees_of_filters(wanted)
         kept = SavedFilter.where(id: wanted).as_hash(:id)

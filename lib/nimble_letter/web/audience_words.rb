@@ -20,7 +20,7 @@ module NimbleLetter
         return "nobody yet" unless audience.said?
 
         json = audience.json
-        words = Records::SavedFilter.where(id: audience.filter_ids).order(:name).select_map(:name) + named_lists(json["lists"]).map { |name| "the list “#{name}”" }
+        words = Records::SavedFilter.where(id: audience.filter_ids).order(:name).select_map(:name) + named_lists(json["lists"]).map { |name| "the list “#{name}”" } + (json["tags"] || []).map { |name| "tagged #{name}" }
         words << sentence(audience.tree) if audience.tree && words.empty?
         words << "and others" if words.any? && (json["condition"] || json["members"]) && (audience.filter_ids.any? || json["lists"])
         words << people((json["people"] || []).size) if (json["people"] || []).any?
@@ -31,7 +31,7 @@ module NimbleLetter
         filters = Records::SavedFilter.where(id: json["without_filters"] || []).order(:name).select_map(:name)
         lists = named_lists(json["without_lists"]).map { |name| "the list “#{name}”" }
         single = (json["without"] || []).any? ? [people(json["without"].size)] : []
-        (filters + lists + single).map { |words| "without #{words}" }
+        (filters + lists + (json["without_tags"] || []).map { |name| "those tagged #{name}" } + single).map { |words| "without #{words}" }
       end
       private_class_method :without
 

@@ -35,7 +35,7 @@ module NimbleLetter
 
       def self.rewrite(model, former, name)
         column = (model == Records::SavedFilter) ? :condition : :audience
-        model.where(Sequel.like(column, "%person.tags%")).all.each do |record|
+        model.where(Sequel.like(column, "%tags%")).all.each do |record|
           json = record.public_send(column)
           changed = renamed(json, former, name)
           record.update(column => changed) unless changed == json
@@ -47,7 +47,7 @@ module NimbleLetter
         case json
         when Hash
           json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json["field"] == "person.tags" && json["value"].is_a?(Array)
-          json.transform_values { |part| renamed(part, former, name) }
+          json.to_h { |key, part| [key, (%w[tags without_tags].include?(key) && part.is_a?(Array)) ? part.map { |tag| (Core::Fold.call(tag) == former) ? name : tag }.uniq : renamed(part, former, name)] }
         when Array then json.map { |part| renamed(part, former, name) }
         else json
         end

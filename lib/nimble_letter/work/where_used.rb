@@ -16,7 +16,7 @@ module NimbleLetter
 
       def self.tag(tag)
         fold = ->(value) { Core::Fold.call(value) == tag.name_fold }
-        sequences { |audience| says?(audience, "person.tags", fold) } + filters { |condition| says?(condition, "person.tags", fold) }
+        sequences { |audience| [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold) } + filters { |condition| says?(condition, "person.tags", fold) }
       end
 
       # @raise [Invalid] naming what would break

@@ -66,6 +66,8 @@ export function PeopleTable({
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: MORE,
+    // The header stands over the first rows.
+    scrollPaddingStart: ROW_HEIGHT,
   })
   const shown = virtual.getVirtualItems()
   const { rows, total, error, loading } = useRows(asked, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0)
@@ -149,17 +151,22 @@ export function PeopleTable({
   if (loading) return <Loading lines={10} />
   return (
     <div
+      ref={scroller}
       role="grid"
       aria-label="People"
       aria-rowcount={known + 1}
       aria-multiselectable="true"
-      className="min-h-0 flex flex-col grow"
+      className="overflow-auto grow min-h-0 pr-3"
+      // The rows are reached from here with the arrow keys.
+      tabIndex={0}
+      aria-activedescendant={rows.get(active) ? `row-${rows.get(active)?.id}` : undefined}
+      onKeyDown={onKeyDown}
     >
       <div
         role="row"
         tabIndex={-1}
-        className="grid shrink-0 border-b border-base-300 pr-3 overflow-hidden"
-        style={{ gridTemplateColumns: template, scrollbarGutter: 'stable' }}
+        className="grid sticky top-0 z-10 bg-base-100 border-b border-base-300"
+        style={{ gridTemplateColumns: template }}
       >
         <div role="columnheader" tabIndex={-1} className="py-1.5">
           <input
@@ -173,73 +180,61 @@ export function PeopleTable({
         {head(NAME, 'Name', true)}
         {columns.map((field) => head(field.key, field.label, field.sorted || field.key === 'activity.last'))}
       </div>
-      {/* biome-ignore lint/a11y/useAriaPropsSupportedByRole: the row one is on is announced */}
-      <div
-        ref={scroller}
-        className="overflow-auto grow min-h-0 pr-3"
-        style={{ scrollbarGutter: 'stable' }}
-        role="rowgroup"
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: the rows are reached from here with the arrow keys
-        tabIndex={0}
-        aria-activedescendant={rows.get(active) ? `row-${rows.get(active)?.id}` : undefined}
-        onKeyDown={onKeyDown}
-      >
-        <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="presentation">
-          {shown.map((item) => {
-            const person = rows.get(item.index)
-            return (
-              <div
-                key={item.key}
-                id={person && `row-${person.id}`}
-                role="row"
-                tabIndex={-1}
-                aria-rowindex={item.index + 2}
-                aria-selected={person ? isChosen(chosen, person.id) : false}
-                className={`grid absolute inset-x-0 items-center border-b border-base-300/60 cursor-pointer ${person && open === person.id ? 'bg-[var(--merged)]' : item.index === active ? 'bg-base-200' : 'hover:bg-base-200'}`}
-                style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
-                onClick={() => {
-                  setActive(item.index)
-                  if (person) onOpen(person.id)
-                }}
-                onKeyDown={() => undefined}
-              >
-                {person ? (
-                  <>
-                    <div role="gridcell" tabIndex={-1}>
-                      <input
-                        type="checkbox"
-                        tabIndex={-1}
-                        className="checkbox checkbox-xs"
-                        aria-label={`Choose ${person.name}`}
-                        checked={isChosen(chosen, person.id)}
-                        onClick={(event: MouseEvent) => {
-                          event.stopPropagation()
-                          toggle(item.index, event.shiftKey)
-                        }}
-                        onChange={() => undefined}
-                      />
-                    </div>
-                    <div role="gridcell" tabIndex={-1} className="truncate font-semibold pr-3">
-                      <Link to={`/people/${person.id}`} tabIndex={-1} onClick={(event) => event.preventDefault()}>
-                        {person.name}
-                      </Link>
-                      {!person.may_write && <span className="text-error font-normal text-xs"> · no letters</span>}
-                    </div>
-                    {columns.map((field) => (
-                      <div key={field.key} role="gridcell" tabIndex={-1} className="truncate pr-3">
-                        <Cell person={person} column={field.key} now={now} />
-                      </div>
-                    ))}
-                  </>
-                ) : (
-                  <div role="gridcell" tabIndex={-1} className="col-span-full">
-                    <div className="skeleton h-3 w-1/2 rounded-sm ml-8" />
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="rowgroup">
+        {shown.map((item) => {
+          const person = rows.get(item.index)
+          return (
+            <div
+              key={item.key}
+              id={person && `row-${person.id}`}
+              role="row"
+              tabIndex={-1}
+              aria-rowindex={item.index + 2}
+              aria-selected={person ? isChosen(chosen, person.id) : false}
+              className={`grid absolute inset-x-0 items-center border-b border-base-300/60 cursor-pointer ${person && open === person.id ? 'bg-[var(--merged)]' : item.index === active ? 'bg-base-200' : 'hover:bg-base-200'}`}
+              style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
+              onClick={() => {
+                setActive(item.index)
+                if (person) onOpen(person.id)
+              }}
+              onKeyDown={() => undefined}
+            >
+              {person ? (
+                <>
+                  <div role="gridcell" tabIndex={-1}>
+                    <input
+                      type="checkbox"
+                      tabIndex={-1}
+                      className="checkbox checkbox-xs"
+                      aria-label={`Choose ${person.name}`}
+                      checked={isChosen(chosen, person.id)}
+                      onClick={(event: MouseEvent) => {
+                        event.stopPropagation()
+                        toggle(item.index, event.shiftKey)
+                      }}
+                      onChange={() => undefined}
+                    />
                   </div>
-                )}
-              </div>
-            )
-          })}
-        </div>
+                  <div role="gridcell" tabIndex={-1} className="truncate font-semibold pr-3">
+                    <Link to={`/people/${person.id}`} tabIndex={-1} onClick={(event) => event.preventDefault()}>
+                      {person.name}
+                    </Link>
+                    {!person.may_write && <span className="text-error font-normal text-xs"> · no letters</span>}
+                  </div>
+                  {columns.map((field) => (
+                    <div key={field.key} role="gridcell" tabIndex={-1} className="truncate pr-3">
+                      <Cell person={person} column={field.key} now={now} />
+                    </div>
+                  ))}
+                </>
+              ) : (
+                <div role="gridcell" tabIndex={-1} className="col-span-full">
+                  <div className="skeleton h-3 w-1/2 rounded-sm ml-8" />
+                </div>
+              )}
+            </div>
+          )
+        })}
       </div>
     </div>
   )

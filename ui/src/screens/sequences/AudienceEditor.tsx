@@ -72,16 +72,16 @@ function SinglePeople({ ids, label, onChange }: { ids: number[]; label: string; 
   )
 }
 
-function Several({
+function Several<Value extends string | number>({
   label,
   options,
   chosen,
   onChange,
 }: {
   label: string
-  options: { value: number; words: string }[]
-  chosen: number[]
-  onChange: (ids: number[]) => void
+  options: { value: Value; words: string }[]
+  chosen: Value[]
+  onChange: (values: Value[]) => void
 }) {
   const words = chosen.map((id) => options.find((one) => one.value === id)?.words ?? 'one that is gone').join(', ')
   return (
@@ -92,7 +92,7 @@ function Several({
         label={`${label}: choose`}
         className="btn btn-sm btn-plain w-full justify-start truncate font-normal"
       >
-        {() => <Choices label={label} options={options} chosen={chosen} onChange={(ids) => onChange(ids.map(Number))} />}
+        {() => <Choices label={label} options={options} chosen={chosen} onChange={(values) => onChange(values as Value[])} />}
       </Popover>
     </div>
   )
@@ -133,6 +133,12 @@ export function AudienceEditor({ audience, onChange }: { audience: Audience; onC
           options={named(catalogue.lists)}
           chosen={audience.lists ?? []}
           onChange={(lists) => onChange({ ...audience, lists })}
+        />
+        <Several
+          label="Tags"
+          options={catalogue.tags.map((tag) => ({ value: tag, words: tag }))}
+          chosen={audience.tags ?? []}
+          onChange={(tags) => onChange({ ...audience, tags })}
         />
         <div>
           <span className="field-label">Members of an earlier sequence</span>
@@ -188,6 +194,12 @@ export function AudienceEditor({ audience, onChange }: { audience: Audience; onC
           options={named(catalogue.lists)}
           chosen={audience.without_lists ?? []}
           onChange={(without_lists) => onChange({ ...audience, without_lists })}
+        />
+        <Several
+          label="Tags"
+          options={catalogue.tags.map((tag) => ({ value: tag, words: tag }))}
+          chosen={audience.without_tags ?? []}
+          onChange={(without_tags) => onChange({ ...audience, without_tags })}
         />
         <SinglePeople
           ids={audience.without ?? []}
