@@ -29,6 +29,7 @@ Sequel.migration do
       add_column :time_zone_fold, String, size: 60, **TWIN
       add_column :birthday, Date
       add_column :phone_fold, String, size: 40, **TWIN
+      add_column :company_fold, String, size: 200, **TWIN # the company's name, to be put in order by
       add_column :phone_end, String, size: 9, **TWIN
       add_column :domain_fold, String, size: 190, **TWIN
       add_column :consent_on, Date
@@ -41,9 +42,10 @@ Sequel.migration do
       add_column :deleted_at, DateTime, size: 6
       add_column :emptied, TrueClass, null: false, default: false
     end
+    run "UPDATE people JOIN companies ON companies.id = people.company_id SET people.company_fold = companies.name_fold"
     run "UPDATE people SET added_on = DATE(created_at), standing_since = DATE(created_at), consent_on = DATE(consent_at)"
     # "In the bin or not" comes first in each index: every question asks it, and what follows is then in order.
-    sorted = %i[first_name_fold last_name_fold known_as_fold city_fold region_fold country_fold job_title_fold email_fold phone_fold standing consent language owner_id company_id birthday fitted_on added_on standing_since consent_on last_activity_at]
+    sorted = %i[first_name_fold last_name_fold known_as_fold city_fold region_fold country_fold job_title_fold email_fold phone_fold company_fold standing consent language owner_id company_id birthday fitted_on added_on standing_since consent_on last_activity_at]
     alter_table(:people) do
       drop_column :consent_at
       drop_index :city_fold
@@ -65,6 +67,8 @@ Sequel.migration do
       add_index %i[kind occurred_at person_id by_machine letter_id sequence_id], name: :events_of_kind
       add_index %i[letter_id kind person_id occurred_at by_machine], name: :events_of_letter
     end
+
+    alter_table(:members) { add_index %i[sequence_id state status person_id], name: :members_by_status }
 
     alter_table(:deals) do
       add_column :name_fold, String, size: 200, **TWIN
@@ -186,14 +190,21 @@ Sequel.migration do
       Integer :number, null: false
       primary_key %i[import_id number]
       String :verdict, size: 8, null: false # new, update, same, doubtful, refused
-      TrueClass :taken, null: false, default: false
       Bignum :person_id
       String :reason, size: 300
       column :values, :mediumtext
       column :changes, :mediumtext
       column :cells, :mediumtext # as they stood in the file, for those that come back
       index %i[import_id verdict number]
-      index %i[import_id taken number]
+    end
+    # Rows that are taken in together; made when the word is given.
+    create_table(:import_slices) do
+      foreign_key :import_id, :imports, type: :bigint, on_delete: :cascade
+      Integer :first, null: false
+      Integer :last, null: false
+      Integer :rows, null: false
+      primary_key %i[import_id first]
+      TrueClass :done, null: false, default: false
     end
     # What a column of this name was matched to the last time.
     create_table(:column_habits) do
@@ -229,7 +240,7 @@ Sequel.migration do
   end
 
   down do
-    drop_table :account_settings, :not_doubles, :column_habits, :import_rows, :imports, :change_entries, :change_sets, :custom_fields, :list_people, :lists, :blocked_addresses, :person_addresses
+    drop_table :account_settings, :not_doubles, :column_habits, :import_slices, :import_rows, :imports, :change_entries, :change_sets, :custom_fields, :list_people, :lists, :blocked_addresses, :person_addresses
     raise Sequel::Error, "the columns of shared records cannot be taken back without losing what is in them"
   end
 end

@@ -114,6 +114,6 @@ RSpec.describe Core::Conditions::Parser do
     tree = described_class.new.parse!({"all" => [{"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}, {"field" => "person.city", "is" => "one_of", "value" => %w[York Leeds Hull]},
       {"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}}, {"not" => {"field" => "person.tags", "is" => "one_of", "value" => ["rebuild planned"]}}]})
 
-    expect(Core::Conditions::Sentence.new.say(tree)).to eq("everyone who is a lead and is in York, Leeds or Hull and has not replied to any letter in the last 90 days and not (is tagged rebuild planned)")
+    expect(Core::Conditions::Sentence.new.say(tree)).to eq("everyone who is a lead and is in York, Leeds or Hull and has not replied to any letter in the last 90 days but not if one is tagged rebuild planned")
   end
 end

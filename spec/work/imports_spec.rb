@@ -145,6 +145,17 @@ RSpec.describe "bringing in a file" do
     expect { Work::TakeBack.start(set, moment: at) }.to raise_error(Invalid)
   end
 
+  it "asks who is meant by owners that no colleague is, and takes the answer" do
+    text = "Email,Owner\na@x.example,Maren Holt\nb@x.example,Xenia\n"
+    maren
+    import = check(receive(text))
+    expect(import.counts).to eq("new" => 1, "refused" => 1)
+    expect(import.choices["unknown_owners"]).to eq(["Xenia"])
+    import = check(import, matching: %w[person.email person.owner], owners: {"xenia" => nil, "XENIA " => maren.id})
+    expect(import.counts).to eq("new" => 2)
+    expect { check(receive(text, name: "again.csv"), owners: {"Xenia" => 0}) }.to raise_error(Invalid)
+  end
+
   it "remembers what a column was for" do
     import = receive("Shoe,Email\nHull,a@x.example\n")
     check(import, matching: ["person.city", "person.email"])

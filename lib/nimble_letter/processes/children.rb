@@ -18,12 +18,13 @@ module NimbleLetter
 
       # @param part [String] as bin/nimble knows it
       # @param port [Integer, nil] to wait for until it answers
+      # @param as [String] what to call it, when there are several of a kind
       # @raise [Error] with the child's last words when it does not come up
-      def start(part, port: nil)
+      def start(part, port: nil, as: part)
         FileUtils.mkdir_p(@configuration.var)
-        pid = Process.spawn(environment, RbConfig.ruby, File.join(ROOT, "bin", "nimble"), part, out: [@log, "a"], err: [@log, "a"], in: File::NULL, pgroup: true)
-        @pids[part] = pid
-        wait_for(part, pid, port) if port
+        pid = Process.spawn(environment(part), RbConfig.ruby, File.join(ROOT, "bin", "nimble"), part, out: [@log, "a"], err: [@log, "a"], in: File::NULL, pgroup: true)
+        @pids[as] = pid
+        wait_for(as, pid, port) if port
         pid
       end
 
@@ -46,9 +47,10 @@ module NimbleLetter
 
       private
 
-      def environment
-        {"NIMBLE_VAR" => @configuration.var, "PORT" => @configuration.port.to_s, "DB_PORT" => @configuration.db_port.to_s,
-         "SMTP_PORT" => @configuration.smtp_port.to_s, "NIMBLE_DATABASE" => @configuration.database, "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s}
+      def environment(part)
+        own = (part == "clerk") ? ClerkLoop::ENVIRONMENT : {}
+        {**own, "NIMBLE_VAR" => @configuration.var, "PORT" => @configuration.port.to_s, "DB_PORT" => @configuration.db_port.to_s,
+                "SMTP_PORT" => @configuration.smtp_port.to_s, "NIMBLE_DATABASE" => @configuration.database, "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s}
       end
 
       def wait_for(part, pid, port)

@@ -50,8 +50,21 @@ module NimbleLetter
           View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: "article", act: :next_gap), View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside article", act: :start),
           View.new(name: "replies", path: "/replies", see: "article"), View.new(name: "results", path: "/results", see: "tbody tr"),
           View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"), View.new(name: "settings", path: "/settings", see: "tbody tr"),
-          View.new(name: "people-dark", path: "/people", see: "tbody tr", act: :dark), View.new(name: "plan-dark", path: "/sequences/#{running}", see: "aside article")
+          View.new(name: "lists", path: "/lists", see: "tbody tr"), View.new(name: "doubles", path: "/doubles", see: "tbody tr"), View.new(name: "bring-in", path: "/files/#{fair_file}", see: "[role=tab]"),
+          View.new(name: "people-dark", path: "/people", see: "[role=row]", act: :dark), View.new(name: "plan-dark", path: "/sequences/#{running}", see: "aside article")
         ]
+      end
+
+      # A file on its way in, checked and not taken in yet.
+      # @return [Integer] its number
+      def fair_file
+        moment = Work::Moment.new(now: Demo::Story::ENDS, account: Records::Account.order(:id).first)
+        receiving = Work::ReceiveImport.new(@configuration.imports, moment)
+        import = File.open(File.join(ROOT, "demo", "files", "spring-fair.csv"), "rb") { |file| receiving.receive(file, name: "spring-fair.csv") }
+        import = receiving.read_again(import, {"order" => "dmy"}, version: import.version)
+        Work::StartImport.check(import, receiving.columns(import).map { |column| column[:field] }, {}, version: import.version, folder: @configuration.imports, moment: moment)
+        Work::Clerk.new(@configuration.imports).finish(moment.now)
+        import.id
       end
 
       def browse
@@ -84,7 +97,11 @@ module NimbleLetter
       end
 
       def restaurant_leads
-        Selenium::WebDriver::Support::Select.new(@browser.find_element(css: "select[aria-label='Saved filters']")).select_by(:text, "Restaurant leads")
+        @browser.find_element(css: "button[aria-label='Saved filters']").click
+        @browser.find_elements(css: "[role=dialog] button").find { |button| button.text.start_with?("Restaurant leads") }.click
+        wait("[role=row][aria-rowindex='4']")
+        @browser.find_element(css: "[role=row][aria-rowindex='4']").click
+        wait("section[aria-label=Why] li")
       end
 
       def next_gap = @browser.find_element(css: "body").send_keys("g")
@@ -96,7 +113,7 @@ module NimbleLetter
 
       def dark
         @browser.execute_script("localStorage.setItem('nimble.theme', 'night')")
-        go("/people", "tbody tr")
+        go("/people", "[role=row]")
       end
 
       def go(path, see)

@@ -5,6 +5,8 @@ module NimbleLetter
     # Runs database, web, worker and practice post office together, and ends them together.
     class Supervisor
       WATCH_SECONDS = 0.5
+      # One thinks while the database works for the other.
+      CLERKS = 2
 
       def initialize(configuration, say: ->(words) { puts words })
         @configuration, @say = configuration, say
@@ -39,7 +41,7 @@ module NimbleLetter
           children.start("post-office", port: @configuration.smtp_port)
           children.start("web", port: @configuration.port)
           children.start("worker")
-          children.start("clerk")
+          CLERKS.times { |n| children.start("clerk", as: "clerk #{n + 1}") }
         rescue Error
           children.stop
           raise

@@ -23,7 +23,7 @@ module NimbleLetter
       def to_field
         uses = %i[condition merge column import]
         Core::Fields::Field.new(key: "#{subject}.#{column}", label: label, type: type.to_sym, table: table, column: column, choices: choices || {}, uses: uses,
-          phrase: phrase, custom_id: id, retired: retired)
+          phrase: phrase, custom_id: id, retired: retired, sorted: subject == "person")
       end
 
       private

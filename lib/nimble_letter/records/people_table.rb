@@ -9,10 +9,10 @@ module NimbleLetter
       NAME = "person.name"
       LAST_HEARD = "activity.last"
       NOW_IN = "membership.now"
+      OWNER = "person.owner"
       MOST = 200
-
-      # What is ordered by where a field is not simply a column of people.
-      Order = Struct.new(:column, :join)
+      # What these are put in order by.
+      COLUMNS = {NAME => :last_name_fold, LAST_HEARD => :last_activity_at, "company.name" => :company_fold}.freeze
 
       # @param people [Sequel::Dataset] of people
       # @param sort [Hash, nil] "field" and "descending"; nil: newest activity first
@@ -21,7 +21,7 @@ module NimbleLetter
         @people = people
         sort = (sort || {}).transform_keys(&:to_s)
         @descending = sort.key?("field") ? sort["descending"] == true : true
-        @order = order(sort.fetch("field", LAST_HEARD))
+        @parts = parts(sort.fetch("field", LAST_HEARD))
       end
 
       # @return [Array<Person>]
@@ -31,42 +31,50 @@ module NimbleLetter
         ids.filter_map { |id| found[id] }
       end
 
-      # @return [Sequel::Dataset] all of them in order, for exports; empties last
-      def all
-        value = @order.column
-        joined(@people).order(Sequel.case([[{value => nil}, 1]], 0), directed(value), directed(Sequel[:people][:id]))
-      end
+      # @return [Array<Integer>] numbers of all of them in order, for exports
+      def all_ids = @parts.flat_map { |part| part.select_map(id) }
 
       private
 
-      def order(key)
-        case key
-        when NAME then Order.new(Sequel[:people][:last_name_fold])
-        when LAST_HEARD then Order.new(Sequel[:people][:last_activity_at])
-        when "person.owner" then Order.new(Sequel[:accounts][:name], [:accounts, {Sequel[:accounts][:id] => Sequel[:people][:owner_id]}])
-        else
-          field = FieldCatalogue.current[key]
-          raise Invalid.new("People cannot be put in order by #{field&.label || key.inspect}.", at: "sort.field") unless field&.sorted? && %i[people companies].include?(field.table)
+      def id = Sequel[:people][:id]
 
-          column = Sequel[field.table][field.compared_column]
-          (field.table == :companies) ? Order.new(column, [:companies, {Sequel[:companies][:id] => Sequel[:people][:company_id]}]) : Order.new(column)
-        end
+      # Datasets that follow each other, each read from one end of an index: those with a value, then those without.
+      def parts(key)
+        return by_owner if key == OWNER
+
+        value = Sequel[:people][COLUMNS[key] || column_of(key)]
+        [@people.exclude(value => nil).order(directed(value), directed(id)), @people.where(value => nil).order(directed(id))]
+      end
+
+      def column_of(key)
+        field = FieldCatalogue.current[key]
+        return field.compared_column if field&.sorted? && field.table == :people
+
+        raise Invalid.new("People cannot be put in order by #{field&.label || key.inspect}.", at: "sort.field")
+      end
+
+      # A firm has few colleagues: the people of one after those of another, in the order of their names.
+      def by_owner
+        owners = Account.order(directed(:name), :id).select_map(:id) + [nil]
+        owners.map { |owner| @people.where(Sequel[:people][:owner_id] => owner).order(directed(id)) }
       end
 
       def directed(column) = @descending ? Sequel.desc(column) : Sequel.asc(column)
 
-      # First those with a value, in order; then, when they do not fill the page, those without, by number.
       def ids(offset, limit)
-        value, id = @order.column, Sequel[:people][:id]
-        filled = joined(@people).exclude(value => nil)
-        first = filled.order(directed(value), directed(id)).limit(limit, offset).select_map(id)
-        return first if first.size == limit
+        @parts.each_with_object([]) do |part, found|
+          next if found.size == limit
 
-        before = first.empty? ? filled.count : offset + first.size
-        first + joined(@people).where(value => nil).order(directed(id)).limit(limit - first.size, [offset - before, 0].max).select_map(id)
+          # A part that lies before the page is counted, not read.
+          size = offset.positive? ? part.count : nil
+          if size && size <= offset
+            offset -= size
+          else
+            found.concat(part.limit(limit - found.size, offset).select_map(id))
+            offset = 0
+          end
+        end
       end
-
-      def joined(dataset) = @order.join ? dataset.left_join(*@order.join) : dataset
     end
   end
 end

@@ -52,6 +52,7 @@ module NimbleLetter
         values = FOLDED.each_with_object(values.dup) { |name, all| all[:"#{name}_fold"] = Core::Fold.call(values[name]) }
         custom.each { |field| values[field.compared_column] = Core::Fold.call(values[field.column]) if values.key?(field.column) }
         values[:phone_fold] = Phone.fold(values[:phone])
+        values[:company_fold] = Core::Fold.call(company_name)
         values[:phone_end] = Phone.ending(values[:phone])
         values[:domain_fold] = values[:email_fold]&.split("@", 2)&.last
         words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], company_name].compact.join(" ")

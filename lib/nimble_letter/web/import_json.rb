@@ -7,11 +7,11 @@ module NimbleLetter
       def self.row(import)
         set = import.change_set
         {**import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at), counts: import.counts || {}, choices: import.choices || {},
-                                                                                                                  by: import.account&.name, handled: set&.handled || 0, change: set && ChangeJson.rows([set]).first}
+                                                                                                                  by: import.account&.name, handled: Work::TakeIn.handled(import), change: set && ChangeJson.rows([set]).first}
       end
 
       # @param receiving [Work::ReceiveImport]
-      def self.write(import, receiving) = row(import).merge(reading: import.reading.except("headers"), columns: (import.state == "reading" || import.state == "failed") ? receiving.columns(import) : [])
+      def self.write(import, receiving) = row(import).merge(matching: (import.matching || []).map { |match| match["field"] }, reading: import.reading.except("headers"), columns: (import.state == "reading" || import.state == "failed") ? receiving.columns(import) : [])
 
       # @return [Hash] rows of one verdict with what would change
       def self.rows(import, verdict, after:, limit:)
@@ -26,7 +26,7 @@ module NimbleLetter
       def self.one(row, names, labels)
         values = row[:values] ? JSON.parse(row[:values]) : {}
         changes = row[:changes] ? JSON.parse(row[:changes]) : {}
-        {number: row[:number], verdict: row[:verdict], taken: row[:taken], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
+        {number: row[:number], verdict: row[:verdict], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
          values: values.map { |key, value| {field: key, label: labels[key] || key, value: said(value)} },
          changes: changes.map { |key, (from, to)| {field: key, label: labels[key] || key, from: said(from), to: said(to)} }}
       end

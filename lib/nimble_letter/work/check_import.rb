@@ -37,7 +37,7 @@ module NimbleLetter
         @counts, @seen, @rows = Hash.new(0), {}, 0
         file = Files.open(@import.path(@folder), @import.format, @import.reading)
         file.each_row.each_slice(SLICE) { |rows| slice(rows) }
-        @import.update(state: "checked", counts: @counts, rows: @rows, version: @import.version + 1, updated_at: @moment.now)
+        @import.update(state: "checked", counts: @counts, choices: (@import.choices || {}).merge("unknown_owners" => reading.unknown_owners), rows: @rows, version: @import.version + 1, updated_at: @moment.now)
       end
 
       def slice(rows)

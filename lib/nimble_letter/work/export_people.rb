@@ -18,7 +18,7 @@ module NimbleLetter
         @format = format
         @columns = columns.empty? ? STANDARD : columns
         @fields = @columns.map { |key| PersonCells.field(key) }
-        @ids = Records::PeopleTable.new(people, sort: sort).all.select_map(Sequel[:people][:id])
+        @ids = Records::PeopleTable.new(people, sort: sort).all_ids
       end
 
       attr_reader :format

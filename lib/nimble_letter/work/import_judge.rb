@@ -18,6 +18,8 @@ module NimbleLetter
       def initialize(rows, moment)
         @moment = moment
         @by_address = by_address(rows.filter_map { |values| Core::Fold.call(values["person.email"]) })
+        # Of those whose address is known nothing more need be found out.
+        rows = rows.reject { |values| @by_address.key?(Core::Fold.call(values["person.email"])) }
         @by_name = by_name(rows)
         @by_phone = by_phone(rows)
         people = Records::Person.where(id: @by_address.values.uniq).all

@@ -13,7 +13,8 @@ module NimbleLetter
       # @return [Tempfile] CSV, rewound
       def self.file(import)
         headers = import.reading["headers"]
-        rows = Records.db[:import_rows].where(import_id: import.id, verdict: %w[refused doubtful], taken: false)
+        left = ((import.choices || {})["doubtful"] == "leave") ? %w[refused doubtful] : %w[refused]
+        rows = Records.db[:import_rows].where(import_id: import.id, verdict: left)
         file = Tempfile.new("refused", binmode: true)
         Files::TableOut.write("csv", file, [*headers, "Line", "Reason"], each(rows).lazy.map { |row| padded(JSON.parse(row[:cells] || "[]"), headers.size) + [row[:number], row[:reason]] })
         file.flush

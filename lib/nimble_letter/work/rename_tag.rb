@@ -47,7 +47,13 @@ module NimbleLetter
         case json
         when Hash
           json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json["field"] == "person.tags" && json["value"].is_a?(Array)
-          json.to_h { |key, part| [key, (%w[tags without_tags].include?(key) && part.is_a?(Array)) ? part.map { |tag| (Core::Fold.call(tag) == former) ? name : tag }.uniq : renamed(part, former, name)] }
+          json.to_h { |key, part|
+            [key, if %w[tags without_tags].include?(key) && part.is_a?(Array)
+                    part.map { |tag| (Core::Fold.call(tag) == former) ? name : tag }.uniq
+                  else
+                    renamed(part, former, name)
+                  end]
+          }
         when Array then json.map { |part| renamed(part, former, name) }
         else json
         end

@@ -18,7 +18,7 @@ module NimbleLetter
         raise Invalid.new("No column is meant for a name, a company or an address.", at: "matching", hint: "Choose what the columns hold.") unless (Core::Importing::RowReading::NAMES & matching).any?
 
         ask_for_order(import, matching, folder, moment)
-        import.change!({matching: matching.map { |key| {"field" => key, "by" => "hand"} }, choices: DEFAULTS.merge(options.slice("owners")), state: "checking", counts: {}, rows: 0, problem: nil}, version: version, now: moment.now)
+        import.change!({matching: matching.map { |key| {"field" => key, "by" => "hand"} }, choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})), state: "checking", counts: {}, rows: 0, problem: nil}, version: version, now: moment.now)
         remember(import, matching, moment)
         import
       end
@@ -34,6 +34,16 @@ module NimbleLetter
         end
         import
       end
+
+      # @return [Hash{String=>Integer,nil}] by folded name
+      def self.owners(given)
+        given.to_h do |name, id|
+          raise Invalid.new("There is no such colleague.", at: "options.owners") unless id.nil? || Records::Account[id]
+
+          [Core::Fold.call(name), id]
+        end
+      end
+      private_class_method :owners
 
       def self.known!(key, moment)
         return if key.nil? || key == Core::Importing::ColumnMatching::COMPANY

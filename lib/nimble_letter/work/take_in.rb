@@ -2,10 +2,14 @@
 
 module NimbleLetter
   module Work
-    # Takes the rows of a checked file in, slice by slice. Each slice is one transaction that marks its rows as taken, so
-    # that, killed anywhere, it goes on where it stood and takes no row twice.
+    # Takes the rows of a checked file in, slice by slice. Each slice is one transaction that also marks it as done, so that,
+    # killed anywhere, it goes on where it stood and takes no row twice. Several clerks may take slices of one file at once.
     class TakeIn
       SLICE = 1000
+
+      # @return [Integer] rows that are in. Counted from the slices: a counter that all of them moved would have clerks wait
+      #   for each other, and at times for ever.
+      def self.handled(import) = Records.db[:import_slices].where(import_id: import.id, done: true).sum(:rows).to_i
 
       # @param import [Records::Import]
       def initialize(import, moment)
@@ -15,12 +19,12 @@ module NimbleLetter
       # One slice.
       # @return [Boolean] whether there was something to do
       def round
+        return false unless prepared?
+
         Records.db.transaction do
-          @import = Records::Import.where(id: @import.id, state: "taking_in").for_update.skip_locked.first or next false
-          @set = Records::ChangeSet.where(id: @import.change_set_id).for_update.first
-          rows = waiting
-          take(rows) if rows.any?
-          finish if rows.size < SLICE
+          slice = slices.where(done: false).order(:first).for_update.skip_locked.first or next finish
+          take(rows(slice[:first]..slice[:last]))
+          slices.where(first: slice[:first]).update(done: true)
           true
         end
       end
@@ -29,9 +33,29 @@ module NimbleLetter
 
       def choices = @import.choices
 
-      def waiting
-        Records.db[:import_rows].where(import_id: @import.id, taken: false).where(verdict: verdicts).order(:number).limit(SLICE).all
+      def set_id = @import.change_set_id
+
+      def slices = Records.db[:import_slices].where(import_id: @import.id)
+
+      # What several slices share is made once, before the first: companies, tags, lists, and the slices themselves.
+      # @return [Boolean] false when another clerk is at it
+      def prepared?
+        return true if slices.any?
+
+        Records.db.transaction do
+          @import = Records::Import.where(id: @import.id, state: "taking_in").for_update.skip_locked.first or next false
+          next true if slices.any?
+
+          numbers = wanted.order(:number).select_map(:number)
+          numbers.each_slice(SLICE) { |some| ImportMarks.new(rows(some.first..some.last).map { |row| row[:values] }, @moment) }
+          made = numbers.each_slice(SLICE).map { |some| {import_id: @import.id, first: some.first, last: some.last, rows: some.size, done: false} }
+          made << {import_id: @import.id, first: 0, last: 0, rows: 0, done: true} if made.empty?
+          Records::BulkInsert.call(:import_slices, made)
+          true
+        end
       end
+
+      def wanted = Records.db[:import_rows].where(import_id: @import.id, verdict: verdicts)
 
       def verdicts
         wanted = []
@@ -45,32 +69,38 @@ module NimbleLetter
 
       def everybody = @everybody ||= {"person.tags" => choices["tags"], "person.lists" => choices["lists"]}.reject { |_, names| names.nil? || names.empty? }
 
-      def take(rows)
+      def rows(numbers)
+        rows = wanted.where(number: numbers).order(:number).select(:number, :verdict, :person_id, :values).all
         rows.each { |row| row[:values] = with_everybodys(JSON.parse(row[:values])) }
-        fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
-        marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
-        made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
-        ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(known.map { |row| [row[:person_id], row[:values]] }, @set)
-        note(fresh, made, known)
       end
 
       def with_everybodys(values) = everybody.inject(values) { |all, (key, names)| all.merge(key => (all.fetch(key, []) + names).uniq) }
 
-      def note(fresh, made, known)
-        made_json, before = JSON.generate(TakeBack::MADE => 1), JSON.generate({})
-        Records::BulkInsert.call(:change_entries, made.map { |id| {change_set_id: @set.id, person_id: id, state: "done", before: before, after: made_json} })
-        words = JSON.generate(words: @import.file_name)
-        Records::BulkInsert.call(:events, made.map { |id| {kind: "imported", person_id: id, occurred_at: @moment.now, account_id: @set.account_id, data: words} })
-        Records::BulkInsert.call(:import_rows, fresh.zip(made).map { |row, id| {import_id: @import.id, number: row[:number], verdict: row[:verdict], person_id: id, taken: true} },
-          ending: " ON DUPLICATE KEY UPDATE person_id = VALUES(person_id), taken = TRUE")
-        Records.db[:import_rows].where(import_id: @import.id, number: known.map { |row| row[:number] }).update(taken: true) if known.any?
-        @set.update(handled: @set.handled + fresh.size + known.size)
+      def take(rows)
+        fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
+        marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
+        made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
+        ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(known.map { |row| [row[:person_id], row[:values]] }, @import.change_set)
+        note(made)
       end
 
+      def note(made)
+        made_json, before = JSON.generate(TakeBack::MADE => 1), JSON.generate({})
+        Records::BulkInsert.call(:change_entries, made.map { |id| {change_set_id: set_id, person_id: id, state: "done", before: before, after: made_json} })
+        words = JSON.generate(words: @import.file_name)
+        Records::BulkInsert.call(:events, made.map { |id| {kind: "imported", person_id: id, occurred_at: @moment.now, account_id: @import.account_id, data: words} })
+      end
+
+      # Done when every slice is; one that another clerk holds is not done yet.
+      # @return [Boolean]
       def finish
-        total = @set.entries_dataset.count
-        @set.update(state: "done", total: total, ended_at: @moment.now)
-        @import.update(state: "done", version: @import.version + 1, updated_at: @moment.now)
+        return false if slices.where(done: false).any?
+
+        import = Records::Import.where(id: @import.id, state: "taking_in").for_update.first or return false
+        set = Records::ChangeSet[set_id]
+        set.update(state: "done", total: set.entries_dataset.count, handled: slices.sum(:rows), ended_at: @moment.now)
+        import.update(state: "done", version: import.version + 1, updated_at: @moment.now)
+        true
       end
     end
   end

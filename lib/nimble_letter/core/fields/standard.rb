@@ -60,11 +60,11 @@ module NimbleLetter
 
         COMPANY = [
           company("name", "Company", :text, phrase: "whose company is"),
-          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is"),
-          company("city", "Company city", :text, phrase: "whose company is in"),
-          company("country", "Company country", :text, phrase: "whose company is in the country", uses: EVERYWHERE),
-          company("website", "Company website", :link, phrase: "whose company’s website is"),
-          company("phone", "Company phone", :text, phrase: "whose company’s phone is", uses: KEPT)
+          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is", sorted: false),
+          company("city", "Company city", :text, phrase: "whose company is in", sorted: false),
+          company("country", "Company country", :text, phrase: "whose company is in the country", sorted: false),
+          company("website", "Company website", :link, phrase: "whose company’s website is", sorted: false),
+          company("phone", "Company phone", :text, phrase: "whose company’s phone is", uses: KEPT, sorted: false)
         ].freeze
 
         # A person may have several, so a condition asks whether there is one that fits all that is said of it.

@@ -21,7 +21,13 @@ module NimbleLetter
           @columns = matching.each_with_index.filter_map { |key, i| key && [i, (key == COMPANY) ? COMPANY_FIELD : catalogue[key]] }
           @taking, @owners = taking, owners
           @known = Hash.new { |all, field| all[field] = {} }
+          @unknown_owners = []
         end
+
+        MOST_UNKNOWN = 50
+
+        # @return [Array<String>] names in the rows read so far that no colleague has
+        attr_reader :unknown_owners
 
         # @param cells [Array]
         # @return [Row]
@@ -38,13 +44,25 @@ module NimbleLetter
 
         private
 
-        # Few values stand in many rows; reading "lead" a hundred thousand times is reading it once.
+        MOST_KEPT = 2000 # different values of a column; a column of addresses has none twice
+
+        # Few values stand in many rows; reading "York" a hundred thousand times is reading it once.
         def value(field, cell)
           return if cell.nil?
+
+          kept = @known[field.key]
+          kept.fetch(cell) do
+            value = read_cell(field, cell)
+            kept[cell] = value if kept.size < MOST_KEPT
+            value
+          end
+        end
+
+        def read_cell(field, cell)
           raise Invalid.new("There is a NUL byte in #{field.label.downcase}; the file may be damaged.") if cell.is_a?(String) && cell.include?("\0")
 
           case field.type
-          when :choice, :reference, :flag then kept(field, cell)
+          when :reference then owner(field, cell)
           when :tags, :lists then words(cell)
           else if field.key == "person.email"
                  address(field, cell)
@@ -54,16 +72,16 @@ module NimbleLetter
           end
         end
 
-        def kept(field, cell)
-          kept = @known[field.key]
-          return kept[cell] if kept.key?(cell)
-
-          kept[cell] = (field.type == :reference) ? owner(field, cell) : @taking.take(field, cell)
-        end
-
         def owner(field, cell)
           fold = Fold.call(cell.to_s) or return
-          @owners.key?(fold) ? @owners[fold] : @taking.take(field, cell.to_s)
+          return @owners[fold] if @owners.key?(fold)
+
+          begin
+            @taking.take(field, cell.to_s)
+          rescue Invalid
+            @unknown_owners |= [cell.to_s.strip[0, 80]] if @unknown_owners.size < MOST_UNKNOWN
+            raise
+          end
         end
 
         def words(cell) = cell.to_s.split(SPLIT).map { |word| Letters::Values.say(word) }.compact.map { |word| word[0, 80] }.uniq.then { |all| all.empty? ? nil : all }

@@ -1,9 +1,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
+import { useSession } from '../../app/session'
+import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
+import { NewField } from '../settings/OwnFields'
 
 type File = Shape<'Import'>
+const NEW_FIELD = 'new field'
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }
 const ENCODINGS = ['UTF-8', 'UTF-16LE', 'UTF-16BE', 'Windows-1252', 'ISO-8859-15', 'MacRoman']
 const ORDERS = { dmy: '03/04 is the 3rd of April', mdy: '03/04 is the 4th of March', ymd: 'the year comes first' }
@@ -26,6 +30,8 @@ function targets(catalogue: Shape<'Catalogue'>) {
 export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<'Catalogue'> }) {
   const client = useQueryClient()
   const [matching, setMatching] = useState<(string | null)[]>(() => file.columns.map((column) => column.field ?? null))
+  const [making, setMaking] = useState<number | null>(null)
+  const admin = useSession().account.role === 'admin'
   const [order, setOrder] = useState(file.reading.order ?? '')
   const put = (next: File) => client.setQueryData(['imports', file.id], next)
   const read = useMutation({
@@ -127,9 +133,14 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
                   className="select select-sm w-full bg-[var(--sheet)]"
                   aria-label={`Bring ${column.header} into`}
                   value={matching[i] ?? ''}
-                  onChange={(event) => setMatching(matching.map((one, at) => (at === i ? event.target.value || null : one)))}
+                  onChange={(event) =>
+                    event.target.value === NEW_FIELD
+                      ? setMaking(i)
+                      : setMatching(matching.map((one, at) => (at === i ? event.target.value || null : one)))
+                  }
                 >
                   <option value="">leave out</option>
+                  {admin && <option value={NEW_FIELD}>a field of our own, made now…</option>}
                   {groups.map((group) => (
                     <optgroup key={group.words} label={group.words}>
                       {group.options.map((one) => (
@@ -146,6 +157,16 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
           ))}
         </tbody>
       </table>
+      {making !== null && (
+        <NewFieldFor
+          header={file.columns[making]?.header ?? ''}
+          onClose={() => setMaking(null)}
+          onMade={(key) => {
+            setMatching(matching.map((one, at) => (at === making ? key : one)))
+            setMaking(null)
+          }}
+        />
+      )}
       <div className="flex gap-3 items-center mt-5">
         <button
           type="button"
@@ -190,5 +211,26 @@ function Pick({
         ))}
       </select>
     </label>
+  )
+}
+
+/** A column that no field is there for: the field is made, and the column brought into it. */
+function NewFieldFor({ header, onClose, onMade }: { header: string; onClose: () => void; onMade: (key: string) => void }) {
+  const client = useQueryClient()
+  return (
+    <Modal title={`A field for “${header}”`} onClose={onClose}>
+      <NewField
+        label={header}
+        onMade={async (made) => {
+          await client.invalidateQueries({ queryKey: ['catalogue'] })
+          onMade(made.key)
+        }}
+      />
+      <div className="text-right mt-4">
+        <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+          Not now
+        </button>
+      </div>
+    </Modal>
   )
 }

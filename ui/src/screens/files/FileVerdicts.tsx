@@ -80,6 +80,7 @@ export function FileVerdicts({ file, catalogue }: { file: Shape<'Import'>; catal
       <aside className="border-l border-base-300 pl-5 grid gap-4 content-start">
         <h2>{plural(file.rows, 'row')} in all</h2>
         {take.error && <ErrorNote error={take.error} />}
+        <UnknownOwners file={file} catalogue={catalogue} />
         {(['new', 'update', 'doubtful'] as const)
           .filter((key) => count(key) > 0)
           .map((key) => (
@@ -147,5 +148,59 @@ export function FileVerdicts({ file, catalogue }: { file: Shape<'Import'>; catal
         <p className="muted text-xs">One move takes all of it back afterwards, but for what somebody has changed by then.</p>
       </aside>
     </div>
+  )
+}
+
+/** Names in a column of owners that no colleague has: who is meant, and the rows are checked anew. */
+function UnknownOwners({ file, catalogue }: { file: Shape<'Import'>; catalogue: Shape<'Catalogue'> }) {
+  const client = useQueryClient()
+  const unknown = ((file.choices as { unknown_owners?: string[] }).unknown_owners ?? []).slice(0, 20)
+  const [owners, setOwners] = useState<Record<string, number | null>>({})
+  const again = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST('/api/imports/{id}/check', {
+          params: { path: { id: file.id } },
+          body: {
+            version: file.version,
+            matching: file.matching,
+            options: { owners: { ...Object.fromEntries(unknown.map((name) => [name, null])), ...owners } },
+          },
+        }),
+      ),
+    onSettled: () => client.invalidateQueries({ queryKey: ['imports', file.id] }),
+  })
+  if (unknown.length === 0) return null
+  return (
+    <fieldset className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2 grid gap-2">
+      <legend className="sr-only">Owners nobody knows</legend>
+      <p className="font-semibold">Who is meant? No colleague is called</p>
+      {again.error && <ErrorNote error={again.error} />}
+      {unknown.map((name) => (
+        <label key={name} className="flex gap-2 items-center">
+          <span className="grow truncate">{name}</span>
+          <select
+            className="select select-xs w-32 bg-[var(--sheet)]"
+            value={owners[name] ?? ''}
+            onChange={(event) => setOwners({ ...owners, [name]: Number(event.target.value) || null })}
+          >
+            <option value="">nobody</option>
+            {catalogue.colleagues.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      <button
+        type="button"
+        className="btn btn-xs btn-plain justify-self-start"
+        disabled={again.isPending}
+        onClick={() => again.mutate()}
+      >
+        Check again with these
+      </button>
+    </fieldset>
   )
 }

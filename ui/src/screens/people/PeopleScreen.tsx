@@ -97,6 +97,8 @@ export function PeopleScreen() {
           ...(chosen.all && chosen.ids.size > 0 ? { without: [...chosen.ids] } : {}),
         }
   const matching = searched ? total : sieve.data?.matching
+  // A quick search is for looking; whom a letter goes to is said in the sentence, or chosen one by one.
+  const onlySearched = searched !== '' && (count === 0 || chosen.all)
   if (!catalogue) return <Loading />
   return (
     <div className="h-full flex flex-col min-h-0">
@@ -190,8 +192,8 @@ export function PeopleScreen() {
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={(!says && count === 0) || create.sequence.isPending}
-          title={says || count > 0 ? undefined : 'Say whom you mean first, or choose people below'}
+          disabled={(!says && count === 0) || onlySearched || create.sequence.isPending}
+          title={(says || count > 0) && !onlySearched ? undefined : 'Say whom you mean first, or choose people below'}
           onClick={() => create.sequence.mutate({ name: filter?.name ? `To ${filter.name}` : undefined, audience })}
         >
           Write to {count > 0 ? `these ${number(count)}` : 'them'}…

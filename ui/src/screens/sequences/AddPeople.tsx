@@ -9,9 +9,17 @@ import { AudienceEditor } from './AudienceEditor'
 type Again = 'leave_out' | 'keep' | 'reset'
 
 /** Adds people to a sequence that runs; for who was in it before, it is asked what becomes of their status. */
-export function AddPeople({ sequence, onClose }: { sequence: Shape<'Sequence'>; onClose: () => void }) {
+export function AddPeople({
+  sequence,
+  audience: asked = {},
+  onClose,
+}: {
+  sequence: { id: number; name: string }
+  audience?: Shape<'Audience'>
+  onClose: () => void
+}) {
   const client = useQueryClient()
-  const [audience, setAudience] = useState<Shape<'Audience'>>({})
+  const [audience, setAudience] = useState<Shape<'Audience'>>(asked)
   const [again, setAgain] = useState<Again>('leave_out')
   const path = { id: sequence.id }
   const said = Object.values(audience).some((value) => (Array.isArray(value) ? value.length > 0 : Boolean(value)))

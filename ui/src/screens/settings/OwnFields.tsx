@@ -93,8 +93,9 @@ export function OwnFields({ admin }: { admin: boolean }) {
   )
 }
 
-function NewField({ onMade }: { onMade: () => void }) {
-  const [label, setLabel] = useState('')
+/** Makes a field: its name, whose it is, what it holds. */
+export function NewField({ label: named = '', onMade }: { label?: string; onMade: (field: Shape<'OwnField'>) => void }) {
+  const [label, setLabel] = useState(named)
   const [type, setType] = useState<(typeof TYPES)[number][0]>('text')
   const [subject, setSubject] = useState<'person' | 'company'>('person')
   const [choices, setChoices] = useState('')
@@ -111,10 +112,10 @@ function NewField({ onMade }: { onMade: () => void }) {
           },
         }),
       ),
-    onSuccess: () => {
+    onSuccess: (field) => {
       setLabel('')
       setChoices('')
-      onMade()
+      onMade(field)
     },
   })
   const submit = (event: FormEvent) => {
