@@ -7,7 +7,7 @@ module NimbleLetter
       def self.row(import)
         set = import.change_set
         {**import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at), counts: import.counts || {}, choices: import.choices || {},
-                                                                                                                  by: import.account&.name, handled: Work::TakeIn.handled(import), change: set && ChangeJson.rows([set]).first}
+                                                                                                                  by: import.account&.name, handled: Work::TakeIn.handled(import), **(set ? {change: ChangeJson.rows([set]).first} : {})}
       end
 
       # @param receiving [Work::ReceiveImport]

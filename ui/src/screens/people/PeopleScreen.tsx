@@ -21,21 +21,19 @@ import { PersonBeside } from './PersonBeside'
 import { SaveFilter } from './SaveFilter'
 import { Sentence } from './Sentence'
 import { SievePanel } from './SievePanel'
-import { FIRST_VIEW, useFilters, useSieve, useView, type View } from './usePeople'
-
-const KEPT = 'nimble.sentence'
+import { FIRST_VIEW, KEPT_SENTENCE, useFilters, useSieve, useView, type View } from './usePeople'
 
 /** The sentence outlives a look at somebody's record, and a reload. */
 function useKeptSentence(): [Group, (sentence: Group) => void] {
   const [sentence, setSentence] = useState<Group>(() => {
     try {
-      const kept = JSON.parse(sessionStorage.getItem(KEPT) ?? 'null') as Group | null
+      const kept = JSON.parse(sessionStorage.getItem(KEPT_SENTENCE) ?? 'null') as Group | null
       return kept?.kind === 'group' ? kept : EVERYBODY
     } catch {
       return EVERYBODY
     }
   })
-  useEffect(() => sessionStorage.setItem(KEPT, JSON.stringify(sentence)), [sentence])
+  useEffect(() => sessionStorage.setItem(KEPT_SENTENCE, JSON.stringify(sentence)), [sentence])
   return [sentence, setSentence]
 }
 

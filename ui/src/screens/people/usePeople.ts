@@ -3,6 +3,8 @@ import { useEffect, useMemo, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 
 export const PAGE = 100
+/** Under this name the sentence is kept while one looks elsewhere. */
+export const KEPT_SENTENCE = 'nimble.sentence'
 export type View = { columns: string[]; sort: { field: string; descending?: boolean } | null }
 export type Row = Shape<'PersonRow'>
 

@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
+import { NameInPlace } from '../../parts/NameInPlace'
 import { ErrorNote, Loading } from '../../parts/States'
-import { NameInPlace, UsedIn } from '../lists/ListsScreen'
+import { UsedIn } from '../../parts/UsedIn'
 
 const TYPES: [NonNullable<Shape<'OwnFieldInput'>['type']>, string][] = [
   ['text', 'text'],

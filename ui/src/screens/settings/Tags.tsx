@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
+import { NameInPlace } from '../../parts/NameInPlace'
 import { ErrorNote, Loading } from '../../parts/States'
-import { NameInPlace, UsedIn } from '../lists/ListsScreen'
+import { UsedIn } from '../../parts/UsedIn'
 
 type Rename = { tag: { id: number }; name: string; merge: boolean }
 

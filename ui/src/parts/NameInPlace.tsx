@@ -1,0 +1,19 @@
+import { useState } from 'react'
+
+/** A name that is changed in place. */
+export function NameInPlace({ name, label, onSave }: { name: string; label: string; onSave: (name: string) => void }) {
+  const [text, setText] = useState(name)
+  return (
+    <input
+      className="w-full h-7 px-1 font-semibold rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
+      aria-label={label}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => (text.trim() && text.trim() !== name ? onSave(text.trim()) : setText(name))}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur()
+        if (event.key === 'Escape') setText(name)
+      }}
+    />
+  )
+}
