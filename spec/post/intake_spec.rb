@@ -46,6 +46,12 @@ RSpec.describe "taking in what came back" do
     expect(states(other)).to eq("skipped" => 2)
   end
 
+  it "knows somebody who answers from another of their addresses" do
+    Records::PersonAddress.create(person_id: person.id, email: "ana@home.example")
+
+    expect(take_in(answer("Come on Tuesday.", from: "ANA@home.example")).person_id).to eq(person.id)
+  end
+
   it "tells an out-of-office apart: nobody leaves, nothing counts as a reply" do
     incoming = take_in(answer("I am away.", :in_reply_to => "<#{letter.message_id}>", "Auto-Submitted" => "auto-replied"))
 

@@ -25,7 +25,11 @@ module NimbleLetter
         written || people_at(address).order(:id).get(:id)
       end
 
-      def self.people_at(address) = Records::Person.where(email_fold: Core::Fold.call(address) || "")
+      # People answer from any of their addresses.
+      def self.people_at(address)
+        fold = Core::Fold.call(address) || ""
+        Records::Person.where(Sequel.|({email_fold: fold}, {id: Records::PersonAddress.where(email_fold: fold).select(:person_id)}))
+      end
       private_class_method :people_at
     end
   end

@@ -43,44 +43,46 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
   if (rows.length === 0) return <p className="muted py-4">None.</p>
   return (
     <>
-      <table className="plain w-full">
-        <thead>
-          <tr>
-            <th className="w-14">Line</th>
-            {verdict !== 'new' && verdict !== 'refused' && <th className="w-44">Record</th>}
-            {['doubtful', 'refused'].includes(verdict) && <th>Why</th>}
-            {verdict === 'update' ? (
-              <th>What would change</th>
-            ) : (
-              columns.map((column) => <th key={column.field}>{column.label}</th>)
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number}>
-              <td className="muted align-top">{row.number}</td>
-              {verdict !== 'new' && verdict !== 'refused' && (
-                <td className="align-top">
-                  <Link to={`/people/${row.person_id}`} className="hover:underline font-semibold">
-                    {row.person}
-                  </Link>
-                </td>
-              )}
-              {['doubtful', 'refused'].includes(verdict) && <td className="font-semibold">{row.reason}</td>}
+      <div className="overflow-x-auto">
+        <table className="plain w-full">
+          <thead>
+            <tr>
+              <th className="w-14">Line</th>
+              {verdict !== 'new' && verdict !== 'refused' && <th className="w-44">Record</th>}
+              {['doubtful', 'refused'].includes(verdict) && <th>Why</th>}
               {verdict === 'update' ? (
-                <Changes row={row} />
+                <th>What would change</th>
               ) : (
-                columns.map((column) => (
-                  <td key={column.field} className="max-w-40 truncate">
-                    {row.values.find((value) => value.field === column.field)?.value ?? <span className="muted">—</span>}
-                  </td>
-                ))
+                columns.map((column) => <th key={column.field}>{column.label}</th>)
               )}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.number}>
+                <td className="muted align-top">{row.number}</td>
+                {verdict !== 'new' && verdict !== 'refused' && (
+                  <td className="align-top">
+                    <Link to={`/people/${row.person_id}`} className="hover:underline font-semibold">
+                      {row.person}
+                    </Link>
+                  </td>
+                )}
+                {['doubtful', 'refused'].includes(verdict) && <td className="font-semibold">{row.reason}</td>}
+                {verdict === 'update' ? (
+                  <Changes row={row} />
+                ) : (
+                  columns.map((column) => (
+                    <td key={column.field} className="max-w-32 truncate">
+                      {row.values.find((value) => value.field === column.field)?.value ?? <span className="muted">—</span>}
+                    </td>
+                  ))
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {hasNextPage && (
         <button type="button" className="btn btn-sm btn-plain mt-3" disabled={isFetchingNextPage} onClick={() => fetchNextPage()}>
           More rows

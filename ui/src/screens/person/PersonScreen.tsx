@@ -28,26 +28,24 @@ const ABOUT: { value: About | null; words: string }[] = [
 function Memberships({ person }: { person: Shape<'Person'> }) {
   const { firm } = useSession()
   return (
-    <>
-      <section>
-        <h2 className="border-b border-base-300 pb-1 mb-2">Sequences</h2>
-        {person.memberships.length === 0 && <p className="muted">In none so far.</p>}
-        {person.memberships.map((membership, i) => (
-          <Link
-            // biome-ignore lint/suspicious/noArrayIndexKey: one may have been in a sequence twice
-            key={i}
-            to={`/sequences/${membership.sequence_id}`}
-            className="row-link flex justify-between py-0.5"
-          >
-            {membership.sequence}
-            <span className="muted">{membership.status}</span>
-          </Link>
-        ))}
-      </section>
-      <p className="muted text-xs">
+    <section>
+      <h2 className="border-b border-base-300 pb-1 mb-2">Sequences</h2>
+      {person.memberships.length === 0 && <p className="muted">In none so far.</p>}
+      {person.memberships.map((membership, i) => (
+        <Link
+          // biome-ignore lint/suspicious/noArrayIndexKey: one may have been in a sequence twice
+          key={i}
+          to={`/sequences/${membership.sequence_id}`}
+          className="row-link flex justify-between py-0.5"
+        >
+          {membership.sequence}
+          <span className="muted">{membership.status}</span>
+        </Link>
+      ))}
+      <p className="muted text-xs mt-2">
         Record since {day(person.created_at, firm.time_zone)} {person.created_at.slice(0, 4)}
       </p>
-    </>
+    </section>
   )
 }
 
@@ -145,38 +143,40 @@ export function PersonScreen() {
       <div className="grid grid-cols-[350px_minmax(0,1fr)] gap-10">
         <div>
           <RecordForm key={person.version} person={person} catalogue={catalogue} />
-          <div className="mt-4 grid gap-5">
+        </div>
+        <div>
+          <div className="grid grid-cols-2 gap-8 mb-6">
             <Deals person={person} catalogue={catalogue} />
             <Memberships person={person} />
           </div>
-        </div>
-        <section aria-label="History">
-          <div className="border-b border-base-300 pb-1 mb-3 flex items-baseline gap-4">
-            <h2 className="grow">History</h2>
-            {ABOUT.map((one) => (
-              <button
-                key={one.words}
-                type="button"
-                aria-pressed={about === one.value}
-                className={`text-xs ${about === one.value ? 'font-semibold text-primary' : 'muted hover:text-primary'}`}
-                onClick={() => setAbout(one.value)}
-              >
-                {one.words}
+          <section aria-label="History">
+            <div className="border-b border-base-300 pb-1 mb-3 flex items-baseline gap-4">
+              <h2 className="grow">History</h2>
+              {ABOUT.map((one) => (
+                <button
+                  key={one.words}
+                  type="button"
+                  aria-pressed={about === one.value}
+                  className={`text-xs ${about === one.value ? 'font-semibold text-primary' : 'muted hover:text-primary'}`}
+                  onClick={() => setAbout(one.value)}
+                >
+                  {one.words}
+                </button>
+              ))}
+            </div>
+            <NoteForm id={id} />
+            {history.error && <ErrorNote error={history.error} />}
+            {history.data?.pages[0]?.entries.length === 0 && (
+              <Empty>{about ? 'Nothing of this kind so far.' : 'Nothing has happened yet.'}</Empty>
+            )}
+            {history.data && <History entries={history.data.pages.flatMap((page) => page.entries)} />}
+            {history.hasNextPage && (
+              <button type="button" className="btn btn-sm btn-plain mt-3" onClick={() => history.fetchNextPage()}>
+                Earlier
               </button>
-            ))}
-          </div>
-          <NoteForm id={id} />
-          {history.error && <ErrorNote error={history.error} />}
-          {history.data?.pages[0]?.entries.length === 0 && (
-            <Empty>{about ? 'Nothing of this kind so far.' : 'Nothing has happened yet.'}</Empty>
-          )}
-          {history.data && <History entries={history.data.pages.flatMap((page) => page.entries)} />}
-          {history.hasNextPage && (
-            <button type="button" className="btn btn-sm btn-plain mt-3" onClick={() => history.fetchNextPage()}>
-              Earlier
-            </button>
-          )}
-        </section>
+            )}
+          </section>
+        </div>
       </div>
     </>
   )
