@@ -137,6 +137,16 @@ RSpec.describe "picking people" do
     expect(page).to have_no_css("[role=columnheader]", text: "Birthday")
   end
 
+  it "begins another question at its first row" do
+    all = everybody
+    page.execute_script("document.querySelector('[role=grid]').scrollTop = 9000")
+    expect(page).to have_no_css("[role=row][aria-rowindex='2']")
+    choose({with: "And…", field: "Standing"}, "lead")
+    expect(page).to have_text("match · not saved")
+    expect(page).to have_css("[role=row][aria-rowindex='2']")
+    expect(matching).to be < all
+  end
+
   it "keeps the sentence over a look at somebody's record, and uses a saved filter" do
     click_button "Saved filters"
     within("[role=dialog]") { find(:button, text: /\ARestaurant leads/).click }

@@ -23,7 +23,7 @@ module NimbleLetter
       # @param count [Integer] people
       # @return [String] "Tagged 12 people press"
       def words(count)
-        many = (count == 1) ? "1 person" : "#{count} people"
+        many = (count == 1) ? "1 person" : "#{Core::Fields::Saying.grouped(count)} people"
         case kind
         when "tag" then "Tagged #{many} #{names.join(", ")}"
         when "untag" then "Took #{names.join(", ")} off #{many}"

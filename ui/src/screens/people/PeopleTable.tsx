@@ -79,6 +79,8 @@ export function PeopleTable({
   const question = JSON.stringify(asked)
   // biome-ignore lint/correctness/useExhaustiveDependencies: another question begins at its first row
   useEffect(() => {
+    // While another question loads there is nothing to scroll; the place must not be taken up again afterwards.
+    virtual.scrollOffset = 0
     scroller.current?.scrollTo({ top: 0 })
     setActive(0)
     last.current = null
