@@ -5,6 +5,9 @@ TWIN = {collate: "utf8mb4_nopad_bin"}.freeze
 
 Sequel.migration do
   up do
+    # A colleague may look after people without signing in.
+    alter_table(:accounts) { set_column_allow_null :email }
+
     alter_table(:companies) do
       add_column :country, String, size: 120
       add_column :country_fold, String, size: 120, **TWIN

@@ -39,7 +39,7 @@ RSpec.describe "records on the page" do
 
   it "makes one record of two, and two of one again" do
     visit "/doubles"
-    pairs = find("header").text[/\d+ pairs/]
+    pairs = find("header", text: /\d+ pairs/).text[/\d+ pairs/]
     click_button "Compare and merge…", match: :first
     expect(page).to have_css("dialog", text: "One person or two?")
     click_button "Make one record"

@@ -156,6 +156,18 @@ RSpec.describe "bringing in a file" do
     expect { check(receive(text, name: "again.csv"), owners: {"Xenia" => 0}) }.to raise_error(Invalid)
   end
 
+  it "forgets a file and its rows after thirty days, and can still take back what came of it" do
+    import = bring("Email,Town\na@x.example,York\nnonsense,Hull\n")
+    waiting = receive("Email\nb@x.example\n")
+    expect(Work::ForgetFiles.call(@folder, moment(now + 29 * 86_400))).to eq(0)
+    clerk.finish(now + 31 * 86_400)
+
+    expect([Dir.children(@folder), Records.db[:import_rows].count]).to eq([[], 0])
+    expect(waiting.refresh).to have_attributes(state: "failed", problem: /has been removed/)
+    expect(Web::ImportJson.write(waiting, receiving)[:columns]).to eq([])
+    expect(Work::TakeBack.start(import.change_set, moment: at)).to have_attributes(state: "undone", kept: 0)
+  end
+
   it "remembers what a column was for" do
     import = receive("Shoe,Email\nHull,a@x.example\n")
     check(import, matching: ["person.city", "person.email"])

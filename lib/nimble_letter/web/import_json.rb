@@ -11,7 +11,7 @@ module NimbleLetter
       end
 
       # @param receiving [Work::ReceiveImport]
-      def self.write(import, receiving) = row(import).merge(matching: (import.matching || []).map { |match| match["field"] }, reading: import.reading.except("headers"), columns: (import.state == "reading" || import.state == "failed") ? receiving.columns(import) : [])
+      def self.write(import, receiving) = row(import).merge(matching: (import.matching || []).map { |match| match["field"] }, reading: import.reading.except("headers"), columns: (%w[reading failed].include?(import.state) && !import.file_key.empty?) ? receiving.columns(import) : [])
 
       # @return [Hash] rows of one verdict with what would change
       def self.rows(import, verdict, after:, limit:)

@@ -51,7 +51,7 @@ module NimbleLetter
       def colleagues
         @colleagues ||= begin
           all = Records::Account.all
-          by_words = all.flat_map { |one| [one.name, one.email].map { |words| [Core::Fold.call(words), one.id] } }.to_h
+          by_words = all.flat_map { |one| [one.name, one.email].compact.map { |words| [Core::Fold.call(words), one.id] } }.to_h
           ->(given) { given.is_a?(Integer) ? all.find { |one| one.id == given }&.id : by_words[Core::Fold.call(given.to_s)] }
         end
       end

@@ -40,7 +40,7 @@ module NimbleLetter
       # @param reading [Hash]
       # @return [Records::Import]
       def read_again(import, reading, version:)
-        raise Invalid.new("This file has been taken in already.", code: :too_late) unless %w[reading checked failed].include?(import.state)
+        raise Invalid.new("This file has been taken in already.", code: :too_late) unless %w[reading checked failed].include?(import.state) && !import.file_key.empty?
 
         wanted = import.reading.slice("encoding", "delimiter", "sheet").merge(reading.slice("encoding", "delimiter", "sheet"))
         file = Files.open(import.path(@folder), import.format, wanted)

@@ -3,7 +3,7 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/fields: the fields a firm makes; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list
+      # /api/fields: the fields a firm makes; /api/colleagues: those who look after people; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list
       module Fields
         def self.registered(app)
           app.get "/api/fields" do
@@ -18,6 +18,11 @@ module NimbleLetter
           app.patch "/api/fields/:id" do
             admin!
             json(FieldJson.write(Work::OwnField.change(fetch_record(Records::CustomField, params[:id], "field"), input, version: input[:version], moment: moment)))
+          end
+
+          app.post "/api/colleagues" do
+            admin!
+            json(Work::MakeColleague.call(input[:name], moment: moment).values.slice(:id, :name), 201)
           end
 
           app.get "/api/stages" do

@@ -2,9 +2,11 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number, plural } from '../../app/format'
+import { useSession } from '../../app/session'
 import { ErrorNote } from '../../parts/States'
 import { FileRows } from './FileRows'
 
+const NEW_COLLEAGUE = 'new'
 const VERDICTS = [
   { key: 'new', words: 'new', tone: 'text-success' },
   { key: 'update', words: 'would change a record', tone: 'text-primary' },
@@ -156,6 +158,14 @@ function UnknownOwners({ file, catalogue }: { file: Shape<'Import'>; catalogue: 
   const client = useQueryClient()
   const unknown = ((file.choices as { unknown_owners?: string[] }).unknown_owners ?? []).slice(0, 20)
   const [owners, setOwners] = useState<Record<string, number | null>>({})
+  const admin = useSession().account.role === 'admin'
+  const make = useMutation({
+    mutationFn: (name: string) => ask(api.POST('/api/colleagues', { body: { name } })),
+    onSuccess: (made, name) => {
+      client.invalidateQueries({ queryKey: ['catalogue'] })
+      setOwners({ ...owners, [name]: made.id })
+    },
+  })
   const again = useMutation({
     mutationFn: () =>
       ask(
@@ -175,16 +185,21 @@ function UnknownOwners({ file, catalogue }: { file: Shape<'Import'>; catalogue: 
     <fieldset className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2 grid gap-2">
       <legend className="sr-only">Owners nobody knows</legend>
       <p className="font-semibold">Who is meant? No colleague is called</p>
-      {again.error && <ErrorNote error={again.error} />}
+      {(again.error || make.error) && <ErrorNote error={again.error ?? make.error} />}
       {unknown.map((name) => (
         <label key={name} className="flex gap-2 items-center">
           <span className="grow truncate">{name}</span>
           <select
             className="select select-xs w-32 bg-[var(--sheet)]"
             value={owners[name] ?? ''}
-            onChange={(event) => setOwners({ ...owners, [name]: Number(event.target.value) || null })}
+            onChange={(event) =>
+              event.target.value === NEW_COLLEAGUE
+                ? make.mutate(name)
+                : setOwners({ ...owners, [name]: Number(event.target.value) || null })
+            }
           >
             <option value="">nobody</option>
+            {admin && <option value={NEW_COLLEAGUE}>a new colleague</option>}
             {catalogue.colleagues.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}

@@ -1,0 +1,20 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes a colleague who looks after people and does not sign in: a name in a file of contacts, mostly.
+    module MakeColleague
+      # @param name [String]
+      # @return [Records::Account]
+      # @raise [Invalid] when there is one of this name already
+      def self.call(name, moment:)
+        name = Core::Letters::Values.say(name.to_s)&.slice(0, 120) or raise Invalid.new("A colleague needs a name.", at: "name")
+        if Records::Account.all.any? { |one| Core::Fold.call(one.name) == Core::Fold.call(name) }
+          raise Invalid.new("There is already a colleague “#{name}”.", at: "name")
+        end
+
+        Records::Account.create(name: name, role: "colleague", created_at: moment.now)
+      end
+    end
+  end
+end
