@@ -109,6 +109,7 @@ RSpec.describe "bringing in a file" do
     import = check(receive("Email\n#{Array.new(10) { |n| "p#{n}@x.example\n" }.join}"))
     Work::StartImport.take(import, {}, version: import.version, moment: at)
     2.times { Work::TakeIn.new(import, at).round }
+    expect { Work::TakeBack.start(import.change_set, moment: at) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:still_running) }
     # Killed before the commit: the slice is taken back whole.
     Records.db.transaction(savepoint: true) do
       Work::TakeIn.new(import.refresh, at).round

@@ -18,6 +18,8 @@ module NimbleLetter
           set.lock!
           raise Invalid.new("This has been taken back already.", code: :undone_already) if %w[undoing undone].include?(set.state)
 
+          raise Invalid.new("This is still being taken in.", code: :still_running, hint: "Take it back when it is done.") if set.state == "running"
+
           # What has not been done yet is not done any more.
           set.entries_dataset.where(state: "waiting").update(state: "nothing")
           set.update(state: "undoing", handled: 0, kept: 0, total: set.entries_dataset.where(state: "done").count)
