@@ -30,6 +30,13 @@ RSpec.describe "doing something to many records" do
     expect([people.first.refresh.tags, list.refresh.people]).to eq([[], []])
   end
 
+  it "dates a standing whichever way it is set, and takes the day back with it" do
+    set = act(kind: "field", field: "person.standing", value: "client")
+    expect(values(:standing_since)).to all(eq(Date.new(2026, 5, 12)))
+    undo(set)
+    expect(values(:standing_since)).to all(be_nil)
+  end
+
   it "says in words what it did, and in each history" do
     set = act(everybody.where(city: %w[York Hull]), kind: "tag", names: ["press"])
 

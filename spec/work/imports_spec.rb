@@ -75,6 +75,14 @@ RSpec.describe "bringing in a file" do
     expect(known.refresh.values).to include(city: "York", job_title: "Owner", consent: "no")
   end
 
+  it "dates a standing and a consent that a file changes, and nothing that it does not" do
+    changed, same = %w[ana bo].map { |name| make_person(email: "#{name}@ladle.example", standing: (name == "ana") ? "lead" : "client", standing_since: Date.new(2025, 1, 1), consent: "unknown") }
+    bring("Email,Standing,Consent\nana@ladle.example,client,yes\nbo@ladle.example,client,unknown\n")
+
+    expect(changed.refresh).to have_attributes(standing_since: Date.new(2026, 5, 12), consent_on: Date.new(2026, 5, 12))
+    expect(same.refresh).to have_attributes(standing_since: Date.new(2025, 1, 1), version: 1)
+  end
+
   it "puts tags and lists on everybody in the file, those who were the same among them" do
     known = make_person(email: "ana@ladle.example", city: "York")
     bring("Email,Town\nana@ladle.example,York\nbo@ladle.example,York\n", {"tags" => ["spring fair"], "lists" => ["Fair 2026"]})

@@ -55,7 +55,7 @@ module NimbleLetter
         rescue CSV::MalformedCSVError => error
           raise Unreadable.new("From line #{error.line_number} on this file cannot be read: #{plain(error)}.", data: {line: error.line_number},
             hint: "Mend that line, or save the file anew from where it comes from.")
-        rescue EncodingError, ArgumentError
+        rescue EncodingError
           raise Unreadable.new("This file is not written in #{@encoding}.", hint: "Choose another encoding.")
         end
       end

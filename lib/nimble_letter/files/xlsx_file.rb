@@ -46,17 +46,20 @@ module NimbleLetter
       def each_line
         return enum_for(:each_line) unless block_given?
 
-        number = 0
+        number, at_work = 0, false
         begin
           book.each_row_streaming(sheet: @sheet, pad_cells: true) do |row|
             number += 1
             cells = row.map { |cell| value(cell) }
             raise Unreadable.new("Row #{number} has #{cells.size} columns; at most #{CsvFile::MOST_COLUMNS} can be read.") if cells.size > CsvFile::MOST_COLUMNS
 
+            at_work = true
             yield [number, cells] unless cells.all? { |cell| cell.nil? || cell.to_s.strip.empty? }
+            at_work = false
           end
         rescue Zip::Error, Nokogiri::XML::SyntaxError, NoMethodError, IOError
-          raise broken
+          # A fault of whoever works with the rows is not the file's.
+          raise at_work ? $! : broken
         end
       end
 

@@ -29,7 +29,7 @@ module NimbleLetter
       private
 
       def phrase
-        words = label.match?(/\A[A-Z][a-z]/) ? label[0].downcase + label[1..] : label
+        words = Core::Fields::Field.within_sentence(label)
         whose = (subject == "company") ? "whose company’s" : "whose"
         (type == "flag") ? "for whom “#{label}” holds" : "#{whose} #{words} is"
       end

@@ -86,7 +86,7 @@ module NimbleLetter
 
       def wanted_by_standing
         standing = @moment.catalogue["person.standing"].choices.key?(json["standing"]) ? json["standing"] : raise(Invalid.new("There is no such standing.", at: "act.standing"))
-        {"person.standing" => standing, "person.standing_since" => @moment.today.iso8601}
+        {"person.standing" => standing}
       end
 
       def wanted_by_field = {field.key => RecordState.to_json_value(field, taken)}
@@ -94,7 +94,7 @@ module NimbleLetter
       def wanted_by_consent
         raise Invalid.new("Consent is yes, no or unknown.", at: "act.consent") unless Core::Fields::Catalogue::CONSENT.key?(json["consent"])
 
-        {"person.consent" => json["consent"], "person.consent_on" => @moment.today.iso8601, "person.consent_how" => Core::Letters::Values.say(json["how"])}
+        {"person.consent" => json["consent"], "person.consent_how" => Core::Letters::Values.say(json["how"])}
       end
 
       def wanted_by_do_not_mail = {RecordState::DO_NOT_MAIL => json["value"] == true}

@@ -49,19 +49,12 @@ module NimbleLetter
 
       def self.handle(set, ids, wanted, moment)
         state = RecordState.new(moment)
-        before = state.read(ids, wanted.keys)
-        changed = before.filter_map { |id, held| changes(held, wanted).then { |change| [id, change] unless change.empty? } }.to_h
+        before = state.read(ids, state.keys_of(wanted))
+        changed = before.filter_map { |id, held| state.changes(wanted, held).then { |change| [id, change] unless change.empty? } }.to_h
         state.write(changed)
         note(set, changed, before, moment)
       end
       private_class_method :handle
-
-      # A date that goes with a change is no change of its own: a client stays one since they became one.
-      def self.changes(held, wanted)
-        changed = wanted.reject { |key, value| held[key] == value }
-        (changed.keys - RecordEvents::GO_WITH).empty? ? {} : changed
-      end
-      private_class_method :changes
 
       def self.note(set, changed, before, moment)
         set.entries_dataset.where(person_id: before.keys - changed.keys).update(state: "nothing")

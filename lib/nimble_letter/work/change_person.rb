@@ -74,17 +74,19 @@ module NimbleLetter
 
       # Standing and consent carry the day they changed and who noted it; the time zone follows the country until somebody sets it.
       def dated(columns)
-        columns[:standing_since] = @moment.today if columns.key?(:standing) && columns[:standing] != @person.standing
-        if columns.key?(:consent) && columns[:consent] != @person.consent
-          columns = {consent_on: @moment.today, consent_how: nil, consent_by_id: @moment.account&.id}.merge(columns)
-        end
+        changed = Core::Fields::GoingWith::DAYS.keys.select { |key| columns.key?(column_of(key)) && columns[column_of(key)] != @person[column_of(key)] }
+        added = Core::Fields::GoingWith.add(changed.to_h { |key| [key, nil] }, @moment.today).except(*changed).transform_keys { |key| column_of(key) }
+        added[:consent_by_id] = @moment.account&.id if changed.include?("person.consent")
+        columns = added.merge(columns)
         if columns.key?(:country) && !columns.key?(:time_zone) && (@person.time_zone.nil? || @person.time_zone == Core::Calendar::Countries.zone(@person.country))
           columns[:time_zone] = Core::Calendar::Countries.zone(columns[:country]) || @person.time_zone
         end
         columns
       end
 
-      SILENT = %i[standing_since consent_on consent_how consent_by_id].freeze
+      def column_of(key) = @moment.catalogue[key].column
+
+      SILENT = [*Core::Fields::GoingWith::KEYS.map { |key| Core::Fields::Standard.catalogue[key].column }, :consent_by_id].freeze
 
       def append(columns, before)
         keys = @moment.catalogue.select { |field| field.table == :people && field.column }.to_h { |field| [field.column, field] }

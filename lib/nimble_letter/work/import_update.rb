@@ -18,7 +18,7 @@ module NimbleLetter
         wanted = rows.to_h { |id, values| [id, wanted(values)] }
         return if wanted.empty?
 
-        before = @state.read(wanted.keys, wanted.values.flat_map(&:keys).uniq)
+        before = @state.read(wanted.keys, wanted.values.flat_map { |values| @state.keys_of(values) }.uniq)
         # A record may have gone since the file was checked.
         changed = wanted.slice(*before.keys).to_h { |id, values| [id, changes(values, before[id])] }.reject { |_, values| values.empty? }
         @state.write(changed)
@@ -32,17 +32,15 @@ module NimbleLetter
       def wanted(values)
         state = values.select { |key, _| @state.field(key) && key != COMPANY && key != "person.email" }
         state[COMPANY] = @marks.company(values)[:id] if values[COMPANY]
-        state["person.consent_on"] ||= @moment.today.iso8601 if values.key?("person.consent")
         @marks.tags(values).each { |id| state["tag:#{id}"] = true }
         @marks.lists(values).each { |id| state["list:#{id}"] = true }
         state
       end
 
-      # The day alone is no change; and nobody's "no" is turned round by a file.
       def changes(values, held)
-        values = values.except("person.consent", "person.consent_on", "person.consent_how") if held["person.consent"] == "no"
-        changed = values.reject { |key, value| held[key] == value || (@fill_only && !held[key].nil? && held[key] != false) }
-        (changed.keys - RecordEvents::GO_WITH).empty? ? {} : changed
+        values = Core::Importing::Comparison.allowed(values, held)
+        values = values.reject { |key, _| !held[key].nil? && held[key] != false } if @fill_only
+        @state.changes(values, held)
       end
     end
   end

@@ -58,7 +58,7 @@ module NimbleLetter
         file.headers.each_with_index.map do |header, i|
           values = rows.map { |cells| cells[i] }.compact.map(&:to_s).reject { |value| value.strip.empty? }
           match = (import.matching || [])[i] || {}
-          {header: header.to_s, samples: values.uniq.first(4).map { |value| value[0, 120] }, field: match["field"], by: match["by"], orders: orders(match["field"], values)}
+          {header: header.to_s, samples: values.uniq.first(4).map { |value| value[0, 120] }, field: match["field"], by: match["by"], orders: orders(values)}
         end
       end
 
@@ -86,16 +86,15 @@ module NimbleLetter
         rows = file.each_row.first(SAMPLE).map(&:last)
         samples = file.headers.each_index.map { |i| rows.map { |cells| cells[i] }.compact.map(&:to_s) }
         matching = Core::Importing::ColumnMatching.new(@moment.catalogue, habits: Records.db[:column_habits].select_hash(:header_fold, :field)).match(file.headers, samples)
-        orders = matching.zip(samples).flat_map { |match, values| [orders(match["field"], values.reject { |value| value.strip.empty? })].compact }
+        orders = matching.zip(samples).select { |match, _| @moment.catalogue[match["field"]]&.type == :date }.filter_map { |_, values| orders(values.reject { |value| value.strip.empty? }) }
         order = orders.inject(:&)
         reading = (order && order.size == 1) ? import.reading.merge("order" => order.first) : import.reading
         import.update(matching: matching, reading: reading.merge("headers" => file.headers.map(&:to_s)))
       end
 
-      # Nil for what is no date, or is written so that nobody need ask.
-      def orders(key, values)
-        return unless key && @moment.catalogue[key]&.type == :date && values.any?
-        return if values.all? { |value| Core::Fields::Habit.plain.date(value) }
+      # In which orders all of them would be dates; nil for what is written so that nobody need ask.
+      def orders(values)
+        return if values.empty? || values.all? { |value| Core::Fields::Habit.plain.date(value) }
 
         Core::Fields::Habit.orders_for(values)
       end

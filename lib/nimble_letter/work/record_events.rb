@@ -4,8 +4,6 @@ module NimbleLetter
   module Work
     # Appends to people's histories what changed in their records, from what to what.
     module RecordEvents
-      # Told together with what they go with.
-      GO_WITH = %w[person.standing_since person.consent_on person.consent_how].freeze
       SLICE = 500
 
       # @param changed [Hash{Integer=>Hash{String=>Object}}] new values by person and key, see RecordState
@@ -14,7 +12,7 @@ module NimbleLetter
       def self.append(changed, before, moment:, account_id: moment.account&.id, by: nil)
         names = names_for(changed)
         rows = changed.flat_map do |id, after|
-          after.except(*GO_WITH).map do |key, value|
+          after.except(*Core::Fields::GoingWith::KEYS).map do |key, value|
             data = {field: key, from: before.fetch(id, {})[key], to: value, name: names[key], by: by, how: after["person.consent_how"]}.compact
             ["field_changed", id, moment.now, account_id, JSON.generate(data)]
           end

@@ -39,6 +39,20 @@ module NimbleLetter
         Records.db[:people].where(id: states.keys).update(version: Sequel[:version] + 1, updated_at: @moment.now)
       end
 
+      # What a record would really change, with what goes with it.
+      # @param wanted [Hash{String=>Object}]
+      # @param held [Hash{String=>Object}] see #read; #keys_of names what has to be read
+      # @return [Hash{String=>Object}] empty when all of it is so already
+      def changes(wanted, held)
+        changed = wanted.reject { |key, value| held[key] == value }
+        return {} if Core::Fields::GoingWith.only?(changed)
+
+        Core::Fields::GoingWith.add(changed, @moment.today.iso8601)
+      end
+
+      # @return [Array<String>] the keys, and those of what goes with them
+      def keys_of(wanted) = Core::Fields::GoingWith.add(wanted, nil).keys
+
       # @return [Core::Fields::Field, nil]
       def field(key) = if key == COMPANY.key
                          COMPANY

@@ -47,7 +47,7 @@ module NimbleLetter
         changed.each do |entry|
           held = now_held.fetch(entry.person_id)
           same, other = entry.after.keys.partition { |key| held[key] == entry.after[key] }
-          stays << entry.person_id if (other - RecordEvents::GO_WITH).any?
+          stays << entry.person_id if (other - Core::Fields::GoingWith::KEYS).any?
           back[entry.person_id] = entry.before.slice(*same) if same.any?
         end
         state.write(back)

@@ -98,7 +98,7 @@ module NimbleLetter
 
         def amount(field, value) = Fields::Saying.say(field, value)
 
-        def label(field) = field.label.match?(/\A[A-Z][a-z]/) ? field.label[0].downcase + field.label[1..] : field.label
+        def label(field) = Fields::Field.within_sentence(field.label)
 
         def list(node, last)
           words = node.value.map { |value| word_for(node.field, value) }

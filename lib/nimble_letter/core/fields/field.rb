@@ -31,10 +31,13 @@ module NimbleLetter
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
-          @phrase = phrase || "whose #{label.match?(/\A[A-Z][a-z]/) ? label[0].downcase + label[1..] : label} is"
+          @phrase = phrase || "whose #{self.class.within_sentence(label)} is"
           @custom_id, @retired, @sorted = custom_id, retired, sorted
           freeze
         end
+
+        # A label in the middle of a sentence: "Shoe size" as "shoe size", but "VAT number" as it is.
+        def self.within_sentence(label) = label.match?(/\A[A-Z][a-z]/) ? label[0].downcase + label[1..] : label
 
         def for?(use) = uses.include?(use)
 

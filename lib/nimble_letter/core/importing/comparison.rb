@@ -9,15 +9,21 @@ module NimbleLetter
         # What a file may add to but not quietly turn round: somebody who said no stays with no.
         GUARDED = {"person.consent" => "no"}.freeze
 
+        # @return [Hash{String=>Object}] what of a row may reach such a record: where somebody said no, nothing about consent
+        def self.allowed(values, held)
+          turned = GUARDED.select { |key, no| held[key] == no && values.key?(key) }.keys
+          turned.empty? ? values : values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
+        end
+
         # @param values [Hash{String=>Object}] of the row
         # @param held [Hash{String=>Object}] of the record; sets as folded names
         # @return [Hash{String=>Array(Object, Object)}] old and new by field key; of a set, what would come to it
         def self.changes(values, held)
-          values.each_with_object({}) do |(key, value), changes|
+          allowed(values, held).each_with_object({}) do |(key, value), changes|
             if SETS.include?(key)
               more = value.reject { |name| held.fetch(key, []).include?(Fold.call(name)) }
               changes[key] = [[], more] if more.any?
-            elsif GUARDED[key] != held[key] || held[key].nil?
+            else
               changes[key] = [held[key], value] unless same?(held[key], value)
             end
           end

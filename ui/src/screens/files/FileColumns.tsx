@@ -59,7 +59,7 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
   })
   const dates = file.columns.flatMap((column, i) => {
     const field = catalogue.fields.find((one) => one.key === matching[i])
-    return field?.type === 'date' ? [{ column, orders: column.orders ?? ordersOf(column.samples) }] : []
+    return field?.type === 'date' ? [{ column, orders: column.orders ?? [] }] : []
   })
   const asks = dates.some((one) => one.orders.length > 1)
   const sameFile = check.error instanceof ApiProblem && check.error.code === 'same_file'
@@ -180,11 +180,6 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
       </div>
     </>
   )
-}
-
-/** Which orders a few dates could be in; the server looks at all of them. */
-function ordersOf(samples: string[]): string[] {
-  return samples.some((sample) => /^\d{1,2}[./ -]\d{1,2}[./ -]\d{2,4}$/.test(sample.trim())) ? ['dmy', 'mdy'] : []
 }
 
 function Pick({
