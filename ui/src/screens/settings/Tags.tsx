@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
 import { NameInPlace } from '../../parts/NameInPlace'
+import { PeopleCount } from '../../parts/PeopleCount'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
 
@@ -52,7 +53,13 @@ export function Tags() {
                     onSave={(name) => rename.mutate({ tag, name, merge: false })}
                   />
                 </td>
-                <td className="muted text-right">{plural(tag.people, 'record')}</td>
+                <td className="text-right">
+                  <PeopleCount
+                    title={tag.name}
+                    count={tag.people}
+                    condition={{ field: 'person.tags', is: 'one_of', value: [tag.name] }}
+                  />
+                </td>
                 <td>
                   <UsedIn uses={tag.used_in} />
                 </td>
