@@ -22,6 +22,13 @@ gem "midi-smtp-server", "~> 3.3"
 gem "sisimai", "~> 5.0"
 gem "email_reply_parser", "~> 0.5"
 gem "loofah", "~> 2.22"
+gem "premailer", "~> 1.27"
+
+# Letters: pictures, words from elsewhere, versions side by side
+gem "ruby-vips", "~> 2.2"
+gem "nokogiri", "~> 1.18"
+gem "kramdown", "~> 2.4"
+gem "diff-lcs", "~> 1.6"
 
 # Files in and out
 gem "csv", "~> 3.3"

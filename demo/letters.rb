@@ -74,7 +74,7 @@ module NimbleLetter
         "For architects: the quiet detail" => {
           subject: "A detail for your next ceiling", preview: "Drawn, measured, free to copy",
           body: <<~TEXT
-            Dear {{title|}} {{last name}},
+            Dear {{last name}},
 
             We have drawn the ceiling edge that people ask us about most, with measured figures. It is yours to copy.
 
@@ -95,29 +95,15 @@ module NimbleLetter
         }
       }.freeze
 
-      LINK = /\[([^\]]+)\]\(([^)]+)\)/
-
       # @return [Hash{String=>Records::Letter}] by name
       def self.make(author, now:)
+        moment = Work::Moment.new(now: now, account: author)
+        reader = Work::LetterIn.new(moment)
         TEXTS.to_h do |name, parts|
-          docs = {subject: parts[:subject], preview: parts[:preview]}.to_h { |part, text| [part, Core::Letters::Document.from_text(text, at: part.to_s).to_h] }
-          [name, Records::Letter.create(name: name, account_id: author.id, created_at: now, updated_at: now, body: body(parts[:body]), **docs)]
+          text = "---\n#{parts.slice(:subject, :preview).map { |key, words| "#{key}: #{JSON.generate(words)}" }.join("\n")}\n---\n\n#{parts[:body]}"
+          [name, Work::WriteLetter.new(moment).make(reader.markdown(text, name).merge(category: parts[:category]))]
         end
       end
-
-      # [words](address) becomes a link.
-      def self.body(text)
-        json = Core::Letters::Document.from_text(text.gsub("{{title|}} ", "")).to_h
-        blocks = json["content"].map { |block| block.merge("content" => block["content"].flat_map { |node| (node["type"] == "text") ? linked(node["text"]) : [node] }) }
-        Core::Letters::Document.parse!({"type" => "doc", "content" => blocks}).to_h
-      end
-      private_class_method :body
-
-      def self.linked(text)
-        found = LINK.match(text) or return text.empty? ? [] : [{"type" => "text", "text" => text}]
-        linked(found.pre_match) + [{"type" => "text", "text" => found[1], "marks" => [{"type" => "link", "attrs" => {"href" => found[2]}}]}] + linked(found.post_match)
-      end
-      private_class_method :linked
     end
   end
 end

@@ -6,7 +6,7 @@ require "securerandom"
 module NimbleLetter
   # Where things are and on which ports, read once from the environment. Two copies with different values run side by side.
   class Configuration
-    attr_reader :var, :port, :db_port, :smtp_port, :database, :lease_seconds
+    attr_reader :var, :port, :db_port, :smtp_port, :lookup_port, :database, :lease_seconds
 
     # @param env [#fetch]
     # @raise [Invalid] naming the variable that is not a port
@@ -15,6 +15,8 @@ module NimbleLetter
       @port = port_from(env, "PORT", 4780)
       @db_port = port_from(env, "DB_PORT", 4781)
       @smtp_port = port_from(env, "SMTP_PORT", 4782)
+      @lookup_port = port_from(env, "LOOKUP_PORT", 4783)
+      @lookup_url = env["NIMBLE_LOOKUP_URL"]
       @database = env.fetch("NIMBLE_DATABASE", "nimble_letter")
       @lease_seconds = Integer(env.fetch("NIMBLE_LEASE_SECONDS", "120"))
       @public_url = env["NIMBLE_PUBLIC_URL"]
@@ -22,6 +24,9 @@ module NimbleLetter
 
     # What tracking and unsubscribe links begin with.
     def public_url = @public_url || "http://127.0.0.1:#{port}"
+
+    # Where outside services are asked; in practice mode, the ones that ship with it.
+    def lookup_url = @lookup_url || "http://127.0.0.1:#{lookup_port}"
 
     def socket = File.join(var, "db.sock")
 

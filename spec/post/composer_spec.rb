@@ -4,7 +4,7 @@ require "mail"
 
 RSpec.describe "composing a letter" do
   let(:tokens) { Core::Tracking::Token.new("s" * 32) }
-  let(:composer) { Post::Composer.new(tokens: tokens, public_url: "https://letters.example", firm: firm) }
+  let(:composer) { Post::Composer.new(tokens: tokens, public_url: "https://letters.example") }
   let(:account) { make_account(name: "Idris Vale", phone: "01632 960 118") }
   let(:mailbox) { make_mailbox(address: "idris@ternandfallow.example", name: "Idris Vale, Tern & Fallow", account_id: account.id) }
   let(:delivery) { Records::Delivery.new.tap { |made| made.values[:key] = "abcdefghijklmnopqrstuv" } }
@@ -16,14 +16,15 @@ RSpec.describe "composing a letter" do
     ]}]}
   end
 
-  def compose(letter: make_letter, facts: {"person.first_name" => "Ana", "person.city" => "York"}, to: "Ana Lark", line: nil)
-    composer.compose(delivery, letter: letter, mailbox: mailbox, facts: facts, to_name: to, address: "ana@copperladle.example", line: line, now: now)
+  def compose(letter: make_letter, facts: {"person.first_name" => "Ana", "person.city" => "York"}, to: "Ana Lark", line: nil, attachments: [])
+    merged = letter.merge.call(facts, line: line && Core::Letters::Merge::Line.new(line, nil))
+    composer.compose(delivery.key, merged: merged, setting: Work::Typesetting.new(letter, firm: firm, base_url: "https://letters.example"), mailbox: mailbox, to: [to, "ana@copperladle.example"], now: now, attachments: attachments)
   end
 
-  def parsed(**given) = Mail.new(compose(**given).raw)
+  def mail_of(**given) = Mail.new(compose(**given).raw)
 
   it "names sender and recipient in any script, and keeps the headers in ASCII" do
-    mail = parsed(to: "水野 さくら, \"Zoë\"", letter: make_letter(subject: "Ein Wort über {{first name}}"), facts: {"person.first_name" => "Łucja"})
+    mail = mail_of(to: "水野 さくら, \"Zoë\"", letter: make_letter(subject: "Ein Wort über {{first name}}"), facts: {"person.first_name" => "Łucja"})
 
     expect(mail[:to].display_names).to eq(["水野 さくら, \"Zoë\""])
     expect(mail.from).to eq(["idris@ternandfallow.example"])
@@ -33,7 +34,7 @@ RSpec.describe "composing a letter" do
   end
 
   it "lets no value break out of its header" do
-    mail = parsed(to: "Ana\r\nBcc: all@firm.example", facts: {"person.first_name" => "Ana\nX-Evil: 1", "person.city" => "York"}, letter: make_letter(subject: "For {{first name}}"))
+    mail = mail_of(to: "Ana\r\nBcc: all@firm.example", facts: {"person.first_name" => "Ana\nX-Evil: 1", "person.city" => "York"}, letter: make_letter(subject: "For {{first name}}"))
 
     expect(mail.header.fields.map(&:name)).not_to include("Bcc", "X-Evil")
     expect(mail.subject).to eq("For Ana X-Evil: 1")

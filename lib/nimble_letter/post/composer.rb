@@ -8,61 +8,64 @@ module NimbleLetter
     class Composer
       # subject, html and text as they are kept (without tracking); raw is what goes on the wire.
       Letter = Struct.new(:message_id, :subject, :html, :text, :links, :raw, :gaps)
+      TEST = "Test: "
+
+      attr_reader :public_url
 
       # @param tokens [Core::Tracking::Token]
       # @param public_url [String] what tracking links begin with
-      # @param firm [Records::Firm]
-      def initialize(tokens:, public_url:, firm:)
-        @tokens, @public_url, @firm = tokens, public_url, firm
+      def initialize(tokens:, public_url:)
+        @tokens, @public_url = tokens, public_url
       end
 
+      # @param key [String] of the delivery
+      # @param merged [Core::Letters::Merged]
+      # @param setting [Work::Typesetting]
+      # @param to [Array(String, String)] name and address
       # @param now [Time] goes into the Date header
       # @return [Letter] with gaps, and then without raw, when something is missing in it
-      def compose(delivery, letter:, mailbox:, facts:, to_name:, address:, line:, now:)
-        merged = letter.merge.call(facts, personal_line: line)
+      def compose(key, merged:, setting:, mailbox:, to:, now:, attachments: [])
         return Letter.new(nil, nil, nil, nil, [], nil, merged.gaps) if merged.gaps.any?
 
         subject = Core::Letters::TextWriter.line(merged.subject)
-        links = links_of(merged)
-        html, text = bodies(merged, delivery.key, links, mailbox)
-        message_id = "#{delivery.key}@#{mailbox.address.split("@").last}"
-        raw = message(subject: subject, mailbox: mailbox, to: [to_name, address], message_id: message_id, html: html, text: text, way_out: url("u", :unsubscribe, delivery.key), now: now)
-        Letter.new(message_id, subject, kept_html(merged, mailbox), kept_text(merged, mailbox), links, raw, [])
+        links = merged.links
+        way_out = url("u", :unsubscribe, key)
+        foot = setting.foot(way_out)
+        tracked = ->(href) { ((i = links.index(href)) && href.start_with?("http")) ? url("c", :click, key, i) : href }
+        html = setting.html(merged, mailbox, foot: foot, link: tracked, pixel_url: "#{url("o", :open, key)}.gif")
+        message_id = "#{key}@#{mailbox.address.split("@").last}"
+        header = header(subject, mailbox, to, message_id, now)
+        # RFC 8058 3.1: both headers, and a POST to the address takes the person off without another question.
+        header["List-Unsubscribe"] = "<#{way_out}>"
+        header["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
+        raw = Mime.message(header, text: setting.text(merged, mailbox, foot: foot), html: html, attachments: attachments)
+        Letter.new(message_id, subject, setting.html(merged, mailbox), setting.text(merged, mailbox), links, raw, [])
+      end
+
+      # The same letter for a colleague's eyes: marked as a test, followed by nobody.
+      # @return [String] the message
+      def compose_test(key, merged:, setting:, mailbox:, to:, now:, attachments: [])
+        subject = "#{TEST}#{Core::Letters::TextWriter.line(merged.subject)}"
+        foot = setting.foot("#{@public_url}/u/test")
+        header = header(subject, mailbox, to, "test-#{key}@#{mailbox.address.split("@").last}", now)
+        # RFC 3834 5: nobody is to answer it by a machine.
+        header["Auto-Submitted"] = "auto-generated"
+        header["X-Nimble-Test"] = "yes"
+        Mime.message(header, text: setting.text(merged, mailbox, foot: foot), html: setting.html(merged, mailbox, foot: foot), attachments: attachments)
       end
 
       private
 
-      def bodies(merged, key, links, mailbox)
-        signature = mailbox.signature(@firm)
-        foot = Core::Letters::Foot.new(address: postal_line, unsubscribe_url: url("u", :unsubscribe, key))
-        tracked = ->(href) { href.start_with?("mailto:") ? href : url("c", :click, key, links.index(href)) }
-        html = Core::Letters::HtmlWriter.new(link: tracked, pixel_url: "#{url("o", :open, key)}.gif").write(merged, signature: signature, foot: foot)
-        [html, Core::Letters::TextWriter.write(merged, signature: signature, foot: foot)]
-      end
-
-      def kept_html(merged, mailbox) = Core::Letters::HtmlWriter.new.write(merged, signature: mailbox.signature(@firm), foot: plain_foot)
-
-      def kept_text(merged, mailbox) = Core::Letters::TextWriter.write(merged, signature: mailbox.signature(@firm), foot: plain_foot)
-
-      def plain_foot = Core::Letters::Foot.new(address: postal_line)
-
-      def postal_line = [@firm.name, @firm.postal_address].reject(&:empty?).join(", ")
-
-      def links_of(merged) = merged.blocks.flat_map { |block| block.runs + (block.items || []).flatten }.filter_map(&:href).uniq
-
       def url(path, purpose, key, link = nil) = "#{@public_url}/#{path}/#{@tokens.write(purpose, key, link)}"
 
-      def message(subject:, mailbox:, to:, message_id:, html:, text:, way_out:, now:)
+      def header(subject, mailbox, to, message_id, now)
         header = Mail::Header.new(nil, "UTF-8")
         header["From"] = address(mailbox.name, mailbox.address)
         header["To"] = address(*to)
         header["Subject"] = subject
         header["Date"] = now.rfc2822
         header["Message-ID"] = "<#{message_id}>"
-        # RFC 8058 3.1: both headers, and a POST to the address takes the person off without another question.
-        header["List-Unsubscribe"] = "<#{way_out}>"
-        header["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
-        Mime.alternative(header, text: text, html: html)
+        header
       end
 
       def address(name, address)

@@ -42,7 +42,7 @@ module NimbleLetter
       def departure(row, moment) = [row.due_at, moment.now].max
 
       def carry(rows, moment)
-        load = Load.new(rows, moment)
+        load = Load.new(rows, moment, base_url: @composer.public_url)
         # Composed before any goes out: between two letters nothing may keep an outcome from being recorded.
         letters = rows.to_h { |row| [row, compose(row, load, moment)] }
         outcome = nil

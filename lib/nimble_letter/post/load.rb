@@ -6,13 +6,13 @@ module NimbleLetter
     class Load
       # @param rows [Array<Records::Delivery>]
       # @param moment [Work::Moment]
-      def initialize(rows, moment)
-        @moment = moment
+      # @param base_url [String] where pictures are fetched from
+      def initialize(rows, moment, base_url:)
+        @moment, @base_url = moment, base_url
         @people = Records::Person.where(id: rows.map(&:person_id)).as_hash(:id)
-        @facts = moment.facts.for_people(@people.values)
-        @letters = Records::Letter.where(id: rows.map(&:letter_id).uniq).as_hash(:id)
         @mailboxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).eager(:account).all.to_h { |box| [box.id, box] }
-        @lines = Records::PersonalLine.where(step_id: rows.map(&:step_id).uniq, person_id: rows.map(&:person_id)).select_hash(%i[step_id person_id], :line)
+        @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
+        @alike = rows.group_by { |row| [row.step_id, row.version] }
       end
 
       def person(row) = @people.fetch(row.person_id)
@@ -24,8 +24,20 @@ module NimbleLetter
         person, box = person(row), mailbox(row)
         return Composer::Letter.new(nil, nil, nil, nil, [], nil, []) unless person.email
 
-        composer.compose(row, letter: @letters.fetch(row.letter_id), mailbox: box, facts: @facts.fetch(person.id).merge(box.sender_facts),
-          to_name: person.name, address: person.email, line: @lines[[row.step_id, row.person_id]], now: now)
+        merging, setting, attachments = *letter(row)
+        composer.compose(row.key, merged: merging.call(person, box), setting: setting, mailbox: box, to: [person.name, person.email], now: now, attachments: attachments)
+      end
+
+      private
+
+      # @return [Array(Work::Merging, Work::Typesetting, Array<Records::Attachment>)] made once for all who get the same
+      def letter(row)
+        (@letters ||= {})[[row.step_id, row.version]] ||= begin
+          step = @steps.fetch(row.step_id)
+          letter = step.letter_of(row.version)
+          people = @alike.fetch([row.step_id, row.version]).map { |one| person(one) }.uniq(&:id)
+          [Work::Merging.new(letter, people, @moment, step: step, subject: step.subject_of(row.version)), Work::Typesetting.new(letter, firm: @moment.firm, base_url: @base_url), letter.attachments]
+        end
       end
     end
   end

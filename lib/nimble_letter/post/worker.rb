@@ -7,8 +7,10 @@ module NimbleLetter
       # @param dispatch [Dispatch]
       # @param claims [Claims]
       # @param intake [Intake]
-      def initialize(dispatch:, claims:, intake:)
-        @dispatch, @claims, @intake = dispatch, claims, intake
+      # @param tests [TestLetters]
+      # @param lookups [#ask]
+      def initialize(dispatch:, claims:, intake:, tests:, lookups:)
+        @dispatch, @claims, @intake, @tests, @lookups = dispatch, claims, intake, tests, lookups
       end
 
       # @param configuration [Configuration]
@@ -16,15 +18,19 @@ module NimbleLetter
       # @return [Worker] wired up as it is used
       def self.build(configuration, transport: SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port), checkpoints: Checkpoints::NONE, patience: Patience.new)
         claims = Claims.new(lease_seconds: configuration.lease_seconds)
-        composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url, firm: Records::Firm.current)
+        composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url)
         dispatch = Dispatch.new(transport: transport, claims: claims, composer: composer, checkpoints: checkpoints, patience: patience)
-        new(dispatch: dispatch, claims: claims, intake: Intake.new(maildir: Maildir.new(configuration.maildir)))
+        new(dispatch: dispatch, claims: claims, intake: Intake.new(maildir: Maildir.new(configuration.maildir)),
+          tests: TestLetters.new(transport: transport, composer: composer), lookups: Lookups::HttpAdapter.new(configuration.lookup_url))
       end
 
       # @param now [Time]
       # @param upto [Time] see Dispatch#round
       # @return [Integer] letters handled
       def dispatch_due(now, upto: now) = @dispatch.round(moment(now), upto: upto)
+
+      # @return [Integer] letters to colleagues handled
+      def send_tests(now) = @tests.round(moment(now))
 
       # @return [Integer] pieces of mail taken in
       def take_in(now) = @intake.round(moment(now))
@@ -40,8 +46,8 @@ module NimbleLetter
 
       private
 
-      # The firm is read once; the instant changes with every round.
-      def moment(now) = Work::Moment.new(now: now, firm: @firm ||= Records::Firm.current)
+      # Read anew each round: the look, the address and the signatures are those of this moment.
+      def moment(now) = Work::Moment.new(now: now, lookups: @lookups)
     end
   end
 end

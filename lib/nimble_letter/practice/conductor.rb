@@ -18,7 +18,8 @@ module NimbleLetter
       # One turn: what is due now, and the way to where the clock is being moved.
       # @return [Boolean] whether anything happened
       def turn
-        happened = settle(@clock.now)
+        happened = @worker.send_tests(@clock.now).positive?
+        happened = settle(@clock.now) || happened
         target = @clock.target or return happened
         play_to(target)
         @clock.arrive

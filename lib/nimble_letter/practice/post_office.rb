@@ -51,6 +51,8 @@ module NimbleLetter
           letters = Records.db[:practice_letters]
           nth = letters.where(recipient: address).count
           letters.insert(recipient: address, message_id: raw[/^Message-ID:\s*<([^>]+)>/i, 1].to_s, received_at: at, raw: raw)
+          next if raw.match?(/^X-Nimble-Test:/i) # a colleague reads it, not a character
+
           reactions = Character.new(raw, address: address, at: at, seed: @seed, nth: nth).reactions
           Records.db[:practice_reactions].import(%i[at kind data], reactions.map { |reaction| [reaction.at, reaction.kind, JSON.generate(reaction.data)] })
         end

@@ -4,6 +4,10 @@ module NimbleLetter
   module Records
     # A colleague who signs in.
     class Account < Sequel::Model(:accounts)
+      extend JsonColumn
+
+      json_column :signature
+
       ROLES = %w[admin colleague].freeze
 
       one_to_one :mailbox

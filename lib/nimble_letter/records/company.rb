@@ -16,7 +16,7 @@ module NimbleLetter
       # @return [Company] found under any spelling that folds alike, or made
       def self.named(name, now:)
         fold = Core::Fold.call(name) or raise Invalid.new("A company needs a name.", at: "company")
-        first(name_fold: fold) || create(name: Core::Letters::Values.say(name)[0, 200], created_at: now, updated_at: now)
+        first(name_fold: fold) || create(name: Core::Letters::Values.clean(name)[0, 200], created_at: now, updated_at: now)
       end
 
       def before_save

@@ -2,7 +2,8 @@
 
 module NimbleLetter
   module Records
-    # Values by field key for merging and for conditions in memory.
+    # Values by field key for merging and for conditions in memory, as the records hold them; a letter puts them into words
+    # (Core::Letters::Forms).
     class Facts
       # @param today [Date] the firm's
       def initialize(today:)
@@ -10,18 +11,15 @@ module NimbleLetter
       end
 
       # @param people [Array<Person>]
+      # @param deals [Boolean] with the deal each letter is about
       # @return [Hash{Integer=>Hash{String=>Object}}] facts by person id; companies and owners are read once for all
-      def for_people(people)
-        companies = Company.where(id: people.map(&:company_id).compact.uniq).as_hash(:id)
+      def for_people(people, deals: false)
         owners = Account.where(id: people.map(&:owner_id).compact.uniq).as_hash(:id)
-        fields = Facts.stored_fields
-        people.to_h do |person|
-          stored = Facts.of_rows(fields, people: person, companies: companies[person.company_id])
-          [person.id, in_words(fields, stored).merge(worked_out(person, owners[person.owner_id]))]
-        end
+        about = deals ? deals_of(people.map(&:id)) : {}
+        stored = Facts.stored(people)
+        people.to_h { |person| [person.id, stored[person.id].merge(worked_out(person, owners[person.owner_id]), about.fetch(person.id, {}))] }
       end
 
-      # The same, as the records hold it: for conditions.
       # @return [Hash{Integer=>Hash{String=>Object}}]
       def self.stored(people)
         companies = Company.where(id: people.map(&:company_id).compact.uniq).as_hash(:id)
@@ -31,8 +29,8 @@ module NimbleLetter
 
       # @param person [Person]
       # @param mailbox [Mailbox, nil] who it comes from
-      def for_letter(person, mailbox)
-        for_people([person])[person.id].merge(mailbox ? mailbox.sender_facts : {})
+      def for_letter(person, mailbox, deals: false)
+        for_people([person], deals: deals)[person.id].merge(mailbox ? mailbox.sender_facts : {})
       end
 
       # @return [Array<Core::Fields::Field>] those that stand in a column of a person or a company
@@ -49,15 +47,20 @@ module NimbleLetter
 
       private
 
-      # A letter says "restaurant" and "£1,200"; who somebody's owner is has a field of its own.
-      def in_words(fields, stored)
-        fields.each { |field| stored[field.key] = Core::Fields::Saying.say(field, stored[field.key]) unless %i[text date reference].include?(field.type) }
-        stored
-      end
-
       def worked_out(person, owner)
         {"person.full_name" => Core::Names.full(person.values), "person.called" => Core::Names.called(person.values), "owner.name" => owner&.name,
-         "owner.first_name" => owner&.first_name, "today.date" => @today, "today.weekday" => @today.strftime("%A"), "today.month" => @today.strftime("%B")}
+         "owner.first_name" => owner&.first_name, "today.date" => @today, "today.weekday" => @today, "today.month" => @today}
+      end
+
+      # The deal a letter is about: the open one that was last worked on, or else the last one.
+      def deals_of(person_ids)
+        open = FieldCatalogue.deal_stages.select { |stage| stage["outcome"] == "open" }.map { |stage| stage["key"] }
+        owners = Account.select_hash(:id, :name)
+        fields = FieldCatalogue.current.select { |field| field.table == :deals && field.column }
+        Deal.where(person_id: person_ids).all.group_by(&:person_id).transform_values do |deals|
+          deal = deals.max_by { |one| [open.include?(one.stage) ? 1 : 0, one.updated_at || one.created_at, one.id] }
+          Facts.of_rows(fields, deals: deal).merge("deal.owner_name" => owners[deal.owner_id])
+        end
       end
     end
   end

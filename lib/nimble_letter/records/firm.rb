@@ -10,21 +10,29 @@ module NimbleLetter
       # Holidays are looked up for these years around now; plans reach no further.
       YEARS = 2
 
-      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard
+      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups
 
       # @return [Firm] as settings have it
       def self.current
-        new(**JSON.parse(Records.db[:settings].where(key: KEY).get(:value) || "{}", symbolize_names: true))
+        new(**(stored || {}))
       end
 
+      def self.stored = Records.db[:settings].where(key: KEY).get(:value)&.then { |text| JSON.parse(text, symbolize_names: true) }
+      private_class_method :stored
+
       def self.save(**values)
+        values = (stored || {}).merge(values)
         text = JSON.generate(values)
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: KEY, value: text)
       end
 
+      # @param look [Hash, nil] see Core::Letters::Look
+      # @param lookups [Hash] settings of outside services by name, see Lookups
       # @param guard [Hash, nil] the most letters one person may have in so many days: {letters:, days:}; nil for no guard
-      def initialize(name: "Our firm", postal_address: "", time_zone: Core::Calendar::Zones::DEFAULT, holidays_of: "gb_eng", guard: {letters: 5, days: 7})
+      def initialize(name: "Our firm", postal_address: "", time_zone: Core::Calendar::Zones::DEFAULT, holidays_of: "gb_eng", guard: {letters: 5, days: 7}, look: nil, lookups: {})
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
+        @look = Core::Letters::Look.new(look&.transform_keys(&:to_s))
+        @lookups = lookups
         @guard = guard && Core::Sieve::Guard.new(guard[:letters], guard[:days])
       end
 

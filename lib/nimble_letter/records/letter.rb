@@ -7,24 +7,52 @@ module NimbleLetter
       extend JsonColumn
       include Versioned
 
-      json_column :subject, :preview, :body
+      json_column :subject, :preview, :body, :set_aside
 
       many_to_one :account
       one_to_many :steps
+      one_to_many :attachments, order: :id
 
       PARTS = %i[subject preview body].freeze
+      MANNERS = %w[plain designed].freeze
+      # Whom it is written for: anybody, or somebody with a deal, whose fields it may then name.
+      ABOUT = %w[anybody deal].freeze
+      # What a version keeps, and what goes from program to program.
+      CONTENT = [:name, *PARTS, :manner, :category, :language, :about].freeze
+
+      dataset_module do
+        def kept = where(archived_at: nil)
+      end
+
+      def before_save
+        set(words: Core::Fold.call([name, category, *PARTS.map { |part| document(part).summary }].compact.join(" ")))
+        super
+      end
 
       # @param part [Symbol] one of PARTS
       # @return [Core::Letters::Document] trusted: it was checked on its way in
-      def document(part) = Core::Letters::Document.new(public_send(part), @fields ||= FieldCatalogue.current)
+      def document(part) = Core::Letters::Document.new(public_send(part), FieldCatalogue.current)
 
+      def designed? = manner == "designed"
+
+      def for_deal? = about == "deal"
+
+      # @return [Hash{Integer=>Hash}] documents of the passages in it, and of those within them
+      def passages = Passage.documents(document(:body).passage_ids)
+
+      # @param subject [Hash, nil] another one, for the second version of a step
       # @return [Core::Letters::Merge]
-      def merge = Core::Letters::Merge.new(**PARTS.to_h { |part| [part, document(part)] })
-
-      # @return [Array<String>] keys of merge fields that have no fallback
-      def fields_without_fallback
-        PARTS.flat_map { |part| document(part).merge_fields }.reject { |node| node.dig("attrs", "fallback") }.map { |node| node.dig("attrs", "field") }.uniq
+      def merge(subject: nil)
+        catalogue = FieldCatalogue.current
+        parts = {subject: subject || self.subject, preview: preview, body: body}.transform_values { |json| Core::Letters::Document.new(json, catalogue) }
+        Core::Letters::Merge.new(**parts, catalogue: catalogue, passages: passages, language: language)
       end
+
+      # @return [Array<Core::Letters::Document>] everything that may be read in it
+      def documents = PARTS.map { |part| document(part) } + passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
+
+      # @return [Hash{Symbol=>Object}]
+      def content = CONTENT.to_h { |name| [name, public_send(name)] }
     end
   end
 end

@@ -4,6 +4,10 @@ module NimbleLetter
   module Records
     # An address the firm writes from, with its daily limit.
     class Mailbox < Sequel::Model(:mailboxes)
+      extend JsonColumn
+
+      json_column :signature
+
       many_to_one :account
 
       def proved? = !proved_at.nil?
@@ -11,12 +15,19 @@ module NimbleLetter
       # @return [Hash] what "sender" fields say in a letter that comes from here
       def sender_facts
         person = account&.name || name
-        {"sender.name" => person, "sender.first_name" => person.split.first, "sender.phone" => account&.phone}
+        {"sender.name" => person, "sender.first_name" => person.split.first, "sender.phone" => account&.phone, "sender.email" => address}
       end
 
-      # @return [Array<String>] lines below each letter
-      def signature(firm)
-        [account&.name || name, [firm.name, account&.phone].compact.join(" · ")]
+      # What stands below each letter from here: the mailbox's own, else the colleague's, else name and firm.
+      # @param firm [Firm]
+      # @return [Hash] a document
+      def signed(firm) = signature || account&.signature || unsigned(firm)
+
+      private
+
+      def unsigned(firm)
+        lines = [account&.name || name, [firm.name, account&.phone].compact.join(" · ")].map { |words| {"type" => "text", "text" => words} }
+        {"type" => "doc", "content" => [{"type" => "paragraph", "content" => [lines.first, {"type" => "hardBreak"}, lines.last]}]}
       end
     end
   end

@@ -9,7 +9,7 @@ module NimbleLetter
     # errors are told.
     class Api < Sinatra::Base
       MAX_BODY_BYTES = 6 * 1024 * 1024
-      FILES = "/api/imports" # a file is read piece by piece and has a limit of its own
+      FILES = %r{\A/api/(imports|pictures|letters/file|letters/\d+/attachments)\z} # read piece by piece, each with a limit of its own
       STATUS = {Invalid => 422, NotFound => 404, Conflict => 409}.freeze
 
       set :environment, :production
@@ -21,7 +21,7 @@ module NimbleLetter
       before do
         content_type :json
         cache_control :no_store
-        if request.content_length.to_i > MAX_BODY_BYTES && request.path != FILES
+        if request.content_length.to_i > MAX_BODY_BYTES && !request.path.match?(FILES)
           halt 413, Problem.body(code: "too_large", message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.", hint: "Send less at once.")
         end
         halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.") unless account || request.path == "/api/session"
@@ -42,6 +42,10 @@ module NimbleLetter
       register Routes::Audience
       register Routes::Filters
       register Routes::Letters
+      register Routes::Looking
+      register Routes::Passages
+      register Routes::Pictures
+      register Routes::Look
       register Routes::Sequences
       register Routes::Stack
       register Routes::Results
@@ -49,6 +53,7 @@ module NimbleLetter
       register Routes::Replies
       register Routes::Post
       register Routes::Practice
+      register Routes::PracticeLetters
       register Routes::Mailboxes
 
       not_found { Problem.body(code: "not_found", message: "There is nothing here.") }
@@ -86,7 +91,7 @@ module NimbleLetter
         end
 
         # The clock is read once a request.
-        def moment = @moment ||= Work::Moment.new(now: settings.clock.now, account: account)
+        def moment = @moment ||= Work::Moment.new(now: settings.clock.now, account: account, lookups: settings.lookups)
 
         # @return [Work::ReceiveImport] files that are brought in
         def receiving = @receiving ||= Work::ReceiveImport.new(settings.imports, moment)

@@ -4,11 +4,8 @@ module NimbleLetter
   module Web
     # Audiences and conditions in words.
     module AudienceWords
-      # @return [Hash] words for the numbers in a condition, see Core::Conditions::Sentence
-      def self.names
-        {owners: Records::Account.select_hash(:id, :name), letters: Records::Letter.select_hash(:id, :name), sequences: Records::Sequence.select_hash(:id, :name),
-         lists: Records::List.select_hash(:id, :name), statuses: Work::MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }}
-      end
+      # @return [Hash] see Work::Sentences.names
+      def self.names = Work::Sentences.names
 
       # @param tree [Object, nil] a condition tree
       # @return [String]

@@ -18,6 +18,21 @@ module NimbleLetter
 
       not_found { erb :not_ours }
 
+      # A picture of the library: whoever has its key may see it, since mail programs sign in nowhere. It never changes.
+      get %r{/p/([\w-]{16,32})\.(?:jpg|png)} do |key|
+        picture = Records::Picture.first(key: key)
+        halt 404 unless picture
+        content_type picture.mime
+        cache_control :public, :immutable, max_age: 31_536_000
+        headers "cross-origin-resource-policy" => "cross-origin"
+        picture.data
+      end
+
+      # What stands below a test letter.
+      get "/u/test" do
+        erb :test_way_out
+      end
+
       get "/o/:token.gif" do
         delivery, = delivery_for(:open)
         note("opened", delivery) if delivery

@@ -4,7 +4,7 @@ module NimbleLetter
   module Web
     # The public pages as a Rack application with what they need.
     module PublicSite
-      PATHS = %r{\A/[ocu]/}
+      PATHS = %r{\A/[ocup]/}
 
       # @param configuration [Configuration]
       # @param clock [#now]

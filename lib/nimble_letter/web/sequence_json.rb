@@ -47,7 +47,7 @@ module NimbleLetter
       def step(step, date, first, states, gaps)
         count = ->(names = nil) { states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 } }
         {**step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone), letter: step.letter&.name, subject: step.letter&.document(:subject)&.summary,
-                                                                                                day: (date - first).to_i, date: date, reading_minutes: step.letter&.document(:body)&.reading_minutes || 0, links: step.letter ? step.letter.document(:body).links.size : 0, gaps: gaps[step.id],
+                                                                                                day: (date - first).to_i, date: date, reading_minutes: step.letter&.document(:body)&.reading_minutes || 0, links: step.letter ? step.letter.document(:body).links : 0, gaps: gaps[step.id], other: step.other,
                                                                                                 counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
       end
 

@@ -25,6 +25,7 @@ module NimbleLetter
           map("/o") { run Unmapped.new(public_pages) }
           map("/c") { run Unmapped.new(public_pages) }
           map("/u") { run Unmapped.new(public_pages) }
+          map("/p") { run Unmapped.new(public_pages) }
           map "/" do
             use Rack::Session::Cookie, key: "nimble", secret: secret, same_site: :lax, httponly: true, expire_after: SESSION_SECONDS
             use Rack::Protection::AuthenticityToken
@@ -42,6 +43,8 @@ module NimbleLetter
         Class.new(Api) do
           set :clock, clock
           set :imports, configuration.imports
+          set :public_url, configuration.public_url
+          set :lookups, Lookups::HttpAdapter.new(configuration.lookup_url)
         end
       end
       private_class_method :api

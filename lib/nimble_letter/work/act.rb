@@ -94,7 +94,7 @@ module NimbleLetter
       def wanted_by_consent
         raise Invalid.new("Consent is yes, no or unknown.", at: "act.consent") unless Core::Fields::Catalogue::CONSENT.key?(json["consent"])
 
-        {"person.consent" => json["consent"], "person.consent_how" => Core::Letters::Values.say(json["how"])}
+        {"person.consent" => json["consent"], "person.consent_how" => Core::Letters::Values.clean(json["how"])}
       end
 
       def wanted_by_do_not_mail = {RecordState::DO_NOT_MAIL => json["value"] == true}

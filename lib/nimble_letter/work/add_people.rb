@@ -31,7 +31,7 @@ module NimbleLetter
         Records.db.transaction do
           @sequence.lock!
           check(letters)
-          Enrol.new(@sequence, rows, @moment, keep_status: @again == "keep").call
+          Enrol.new(@sequence, @outlook, @moment, rows: rows, keep_status: @again == "keep").call
         end
         rows.size
       end

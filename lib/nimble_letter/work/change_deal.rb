@@ -32,7 +32,7 @@ module NimbleLetter
 
       def self.put(deal, values, moment)
         values = values.slice(*COLUMNS)
-        values[:name] = Core::Letters::Values.say(values[:name])&.slice(0, 200) if values.key?(:name)
+        values[:name] = Core::Letters::Values.clean(values[:name])&.slice(0, 200) if values.key?(:name)
         values[:expected_on] = moment.taking.take(moment.catalogue["deal.expected_on"], values[:expected_on]) if values.key?(:expected_on)
         raise Invalid.new("There is no such stage.", at: "stage") if values[:stage] && stage(values[:stage]).nil?
         raise Invalid.new("There is no such colleague.", at: "owner_id") if values[:owner_id] && Records::Account[values[:owner_id]].nil?

@@ -24,7 +24,7 @@ module NimbleLetter
       end
 
       def self.clean(stage)
-        words = Core::Letters::Values.say(stage["words"].to_s) or raise Invalid.new("A stage needs a name.", at: "stages")
+        words = Core::Letters::Values.clean(stage["words"].to_s) or raise Invalid.new("A stage needs a name.", at: "stages")
         raise Invalid.new("A stage is open, won or lost.", at: "stages") unless OUTCOMES.include?(stage["outcome"])
 
         {"key" => stage["key"], "words" => words[0, 60], "outcome" => stage["outcome"]}

@@ -10,10 +10,11 @@ module NimbleLetter
       SLICE = 500 # rows an INSERT; keeps packets small
 
       # @param sequence [Records::Sequence]
-      # @param rows [Array<Outlook::Row>]
+      # @param outlook [Outlook]
+      # @param rows [Array<Outlook::Row>] those of it who join
       # @param keep_status [Boolean] whoever was a member before goes on with the status they had
-      def initialize(sequence, rows, moment, keep_status: false)
-        @sequence, @rows, @moment, @keep_status = sequence, rows, moment, keep_status
+      def initialize(sequence, outlook, moment, rows: outlook.rows, keep_status: false)
+        @sequence, @outlook, @rows, @moment, @keep_status = sequence, outlook, rows, moment, keep_status
       end
 
       def call
@@ -43,14 +44,21 @@ module NimbleLetter
       end
 
       def insert_deliveries
-        columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at]
+        columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at version]
         rows = @rows.flat_map do |row|
           row.passage.each_with_index.map do |(step, due), i|
-            [SecureRandom.urlsafe_base64(16), @member_ids.fetch(row.person.id), @sequence.id, step.id, row.person.id, step.letter_id, row.mailbox.id, i.zero? ? "due" : "ahead", due]
+            version = versions.fetch(step.id, {})[row.person.id]
+            [SecureRandom.urlsafe_base64(16), @member_ids.fetch(row.person.id), @sequence.id, step.id, row.person.id, letter_id(step.id, version), row.mailbox.id, i.zero? ? "due" : "ahead", due, version]
           end
         end
         Records.db[:deliveries].import(columns, rows, slice: SLICE)
       end
+
+      def steps = @steps ||= @sequence.steps.to_h { |step| [step.id, step] }
+
+      def versions = @versions ||= steps.transform_values { |step| @outlook.versions(step) }
+
+      def letter_id(step_id, version) = (@letter_ids ||= {})[[step_id, version]] ||= steps[step_id].letter_of(version).id
 
       def insert_events
         rows = @rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }

@@ -8,7 +8,7 @@ module NimbleLetter
       # @return [Records::Account]
       # @raise [Invalid] when there is one of this name already
       def self.call(name, moment:)
-        name = Core::Letters::Values.say(name.to_s)&.slice(0, 120) or raise Invalid.new("A colleague needs a name.", at: "name")
+        name = Core::Letters::Values.clean(name.to_s)&.slice(0, 120) or raise Invalid.new("A colleague needs a name.", at: "name")
         if Records::Account.all.any? { |one| Core::Fold.call(one.name) == Core::Fold.call(name) }
           raise Invalid.new("There is already a colleague “#{name}”.", at: "name")
         end

@@ -4,12 +4,13 @@ module NimbleLetter
   module Work
     # The instant, the firm and the colleague a piece of work is done for. Made once at the edge and handed in.
     class Moment
-      attr_reader :now, :firm, :account
+      attr_reader :now, :firm, :account, :lookups
 
       # @param now [Time] UTC, from the clock in use
       # @param account [Records::Account, nil]
-      def initialize(now:, account: nil, firm: Records::Firm.current)
-        @now, @account, @firm = now.getutc, account, firm
+      # @param lookups [#ask] outside services
+      def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected)
+        @now, @account, @firm, @lookups = now.getutc, account, firm, lookups
       end
 
       def today = firm.today(now)

@@ -47,23 +47,35 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
       def gaps(step)
-        needed = step.letter.fields_without_fallback
-        return {} if needed.empty?
+        merged(step).each_with_object({}) { |(id, letter), gaps| gaps[id] = letter.gaps if letter.gaps.any? }
+      end
 
-        rows.each_slice(1000).with_object({}) do |some, gaps|
-          facts = @moment.facts.for_people(some.map(&:person))
-          some.each do |row|
-            known = facts[row.person.id].merge(row.mailbox ? row.mailbox.sender_facts : {})
-            empty = needed.select { |key| Core::Letters::Values.say(known[key]).nil? }
-            gaps[row.person.id] = empty if empty.any?
-          end
-        end
+      # @return [Hash{Integer=>Core::Letters::Merged}] everybody's letter of one step
+      def merged(step) = merging(step).last
+
+      # @return [Hash{Integer=>String}] by person, why an outside service had nothing to say
+      def unanswered(step) = merging(step).first.unanswered
+
+      # @return [Hash{Integer=>String}] "a" or "b" by person, where a step compares two
+      def versions(step)
+        return {} unless step.other
+
+        before = @joining ? Records::Delivery.where(step_id: step.id).exclude(version: nil).group_and_count(:version).as_hash(:version, :count) : {}
+        (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, rows.map { |row| row.person.id }, before: before)
       end
 
       # @return [Hash{Records::Step=>Integer}] letters with a gap
       def gaps_by_step = @sequence.steps.to_h { |step| [step, gaps(step).size] }
 
       private
+
+      # @return [Array(MergedStep, Hash)]
+      def merging(step)
+        (@merging ||= {})[step.id] ||= begin
+          all = MergedStep.new(step, @moment)
+          [all, all.call(rows.map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] })]
+        end
+      end
 
       def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
 

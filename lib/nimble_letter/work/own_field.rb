@@ -94,7 +94,7 @@ module NimbleLetter
       def self.choices(type, words)
         return unless %w[choice choices].include?(type)
 
-        words = Array(words).map { |word| Core::Letters::Values.say(word.to_s) }.compact.uniq { |word| Core::Fold.call(word) }
+        words = Array(words).map { |word| Core::Letters::Values.clean(word.to_s) }.compact.uniq { |word| Core::Fold.call(word) }
         raise Invalid.new("Give it at least two choices.", at: "choices") if words.size < 2
         raise Invalid.new("At most #{MOST_CHOICES} choices.", at: "choices") if words.size > MOST_CHOICES
 

@@ -36,12 +36,24 @@ module NimbleLetter
         kept = steps.filter_map { |step| step["id"] }
         sequence.steps_dataset.exclude(id: kept).delete
         steps.each_with_index do |step, position|
-          values = step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position)
+          values = step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position, other: other(step["other"]))
           existing = step["id"] && Records::Step.first(id: step["id"], sequence_id: sequence.id)
           existing ? existing.update(values) : Records::Step.create(values.merge(sequence_id: sequence.id))
         end
       end
       private_class_method :lay_out
+
+      # @return [Hash, nil] see Records::Step
+      def self.other(json)
+        return unless json
+
+        rule = {"at_least" => json.fetch("at_least", Records::Step::AT_LEAST), "after_hours" => json.fetch("after_hours", Records::Step::AFTER_HOURS)}
+        return {"what" => "letter", "letter_id" => json["letter_id"], **rule} if json["what"] == "letter"
+
+        document = Core::Letters::Document.parse!(json["subject"], at: "steps.other.subject", catalogue: Records::FieldCatalogue.current, line: true)
+        {"what" => "subject", "subject" => document.to_h, **rule}
+      end
+      private_class_method :other
     end
   end
 end

@@ -13,7 +13,7 @@ module NimbleLetter
 
       # @return [Hash] ready, remarks, and what starting would do (people, letters, first_at, last_at, mailboxes)
       def call
-        remarks = [*plan_remarks, *audience_remarks]
+        remarks = [*plan_remarks, *firm_remarks, *audience_remarks]
         remarks += [*mailbox_remarks, *gap_remarks] if outlook
         {ready: remarks.none?(&:blocking), remarks: remarks.map { |remark| remark.to_h.compact }, **numbers}
       end
@@ -41,10 +41,19 @@ module NimbleLetter
         steps.each_with_index.flat_map do |step, i|
           if step.letter.nil? then [block("no_letter", "Step #{i + 1} has no letter.", step)]
           else
-            [(block("no_subject", "“#{step.letter.name}” has no subject.", step) if step.letter.document(:subject).empty?),
-              (block("no_text", "“#{step.letter.name}” is empty.", step) if step.letter.document(:body).empty?)].compact
+            [step.letter, (step.letter_of("b") if step.other)].compact.uniq(&:id).flat_map { |letter| letter_remarks(letter, step) }
           end
         end
+      end
+
+      def letter_remarks(letter, step)
+        LetterChecks.new(letter, @moment).blocking.reject { |advice| advice.part == "firm" }.map { |advice| block(advice.code, "“#{letter.name}”: #{advice.words}", step) }
+      end
+
+      # Said once, however many letters it is true of.
+      def firm_remarks
+        letter = steps.filter_map(&:letter).first or return []
+        LetterChecks.new(letter, @moment).blocking.select { |advice| advice.part == "firm" }.map { |advice| block(advice.code, advice.words) }
       end
 
       def audience_remarks

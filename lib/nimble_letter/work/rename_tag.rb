@@ -8,7 +8,7 @@ module NimbleLetter
       # @return [Hash] id, name and people of the tag that is left
       # @raise [Conflict] with the other tag in `data`, unless merging is wanted
       def self.call(tag, name, merge: false)
-        name = Core::Letters::Values.say(name.to_s)&.slice(0, 80) or raise Invalid.new("A tag needs a word.", at: "name")
+        name = Core::Letters::Values.clean(name.to_s)&.slice(0, 80) or raise Invalid.new("A tag needs a word.", at: "name")
         Records.db.transaction do
           other = Records::Tag.exclude(id: tag.id).first(name_fold: Core::Fold.call(name))
           if other && !merge

@@ -4,93 +4,115 @@ module NimbleLetter
   module Work
     # The actual letters of one step for actual people, before and after the start.
     class Stack
-      PAGE = 1000
-
       # @param step [Records::Step]
       def initialize(step, moment)
         @step, @sequence, @moment = step, step.sequence, moment
       end
 
-      # @param after [Integer] person id the last page ended with
-      # @return [Hash] totals and rows: person, mark, when
-      def list(after: 0)
-        rows = all_rows
-        page = rows.select { |row| row[:person_id] > after }.first(PAGE)
-        {total: rows.size, with_gaps: rows.count { |row| row[:gaps].any? }, personal: rows.count { |row| row[:personal] },
-         rows: page, next_after: (page.last[:person_id] if page.any? && page.last != rows.last)}
+      # @return [Hash] totals, and a row for each letter: person, marks, when; every one of them, however many
+      def list
+        rows = @sequence.draft? ? planned_rows : delivery_rows
+        {total: rows.size, with_gaps: rows.count { |row| row[:gaps].any? }, personal: rows.count { |row| row[:personal] }, lost: rows.count { |row| row[:line_lost] },
+         unanswered: rows.count { |row| row[:unanswered] }, conditions: conditions(rows), rows: rows}
       end
 
       # @param person [Records::Person]
       # @return [Hash] the merged letter, its sender and its time
       def letter(person)
-        delivery = Records::Delivery.first(step_id: @step.id, person_id: person.id)
-        return as_it_went(delivery, person) if delivery&.state == "sent"
+        delivery = delivery_of(person)
+        mailbox = mailbox_for(person, delivery)
+        common = {person_id: person.id, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: delivery&.state || "planned",
+                  goes_at: delivery&.sent_at || delivery&.due_at || planned_at(person), time_zone: person.time_zone || @moment.firm.time_zone, version: version_of(person, delivery)}
+        return common.merge(as_it_went(delivery)) if delivery&.state == "sent"
 
-        mailbox = delivery&.mailbox || Sender.new(@sequence.sender).for(person)
-        line = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)&.line
-        merged = @step.letter.merge.call(@moment.facts.for_letter(person, mailbox), personal_line: line)
-        {person_id: person.id, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, signature: mailbox ? mailbox.signature(@moment.firm) : [],
-         line: line, state: delivery&.state || "planned", goes_at: delivery&.sent_at || delivery&.due_at || planned_at(person), time_zone: person.time_zone || @moment.firm.time_zone,
-         **MergedJson.write(merged), text: Core::Letters::TextWriter.write(merged, signature: mailbox ? mailbox.signature(@moment.firm) : [])}
+        merging = merging_for(person, delivery)
+        merged = merging.call(person, mailbox)
+        line = line_of(person)
+        common.merge(line: line&.line, line_after: line&.after, places: places, text: setting(person, delivery).text(merged, mailbox), filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
+          **MergedJson.write(merged, unanswered: merging.unanswered[person.id]))
       end
 
-      # @param line [String, nil] an empty one takes it away
-      # @raise [Invalid] once the letter is out
-      def write_line(person, line)
-        if Records::Delivery.where(step_id: @step.id, person_id: person.id).exclude(state: Records::Delivery::CALLED_BACK).any?
-          raise Invalid.new("This letter is out already.", code: :already_out)
-        end
-        lines = Records.db[:personal_lines]
-        if line.to_s.strip.empty? then lines.where(step_id: @step.id, person_id: person.id).delete
-        else
-          lines.on_duplicate_key_update(:line, :account_id, :updated_at)
-            .insert(step_id: @step.id, person_id: person.id, line: line.strip, account_id: @moment.account&.id, updated_at: @moment.now)
-        end
+      # @return [String] the letter as it reads, with what was put in marked
+      def html(person)
+        delivery = delivery_of(person)
+        return delivery.html if delivery&.state == "sent"
+
+        mark = Core::Letters::Marking.new(@moment.catalogue)
+        mailbox = mailbox_for(person, delivery)
+        setting(person, delivery).html(merging_for(person, delivery).call(person, mailbox), mailbox, mark: mark, head: "<style>#{Core::Letters::Marking::CSS}</style>")
       end
 
       private
 
-      # Records change; a letter that is out is shown as it was.
-      def as_it_went(delivery, person)
-        lines = ->(words) { [{kind: "text", text: words, field: nil, label: nil, marks: [], href: nil}] }
-        blocks = delivery.text.split(/\n{2,}/).map { |words| {kind: "paragraph", runs: lines.call(words), items: [], ordered: false} }
-        {person_id: person.id, mailbox: {address: delivery.mailbox.address, name: delivery.mailbox.name}, signature: [], line: nil, state: delivery.state, goes_at: delivery.sent_at,
-         time_zone: person.time_zone || @moment.firm.time_zone, subject: lines.call(delivery.subject), preview: [], blocks: blocks, gaps: [], text: delivery.text}
+      def delivery_of(person) = Records::Delivery.where(step_id: @step.id, person_id: person.id).order(Sequel.desc(:id)).first
+
+      def line_of(person) = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)
+
+      def mailbox_for(person, delivery) = delivery&.mailbox || (@sender ||= Sender.new(@sequence.sender)).for(person)
+
+      def version_of(person, delivery) = @step.other ? (delivery&.version || outlook.versions(@step)[person.id]) : nil
+
+      def merging_for(person, delivery)
+        version = version_of(person, delivery)
+        Merging.new(@step.letter_of(version), [person], @moment, step: @step, subject: @step.subject_of(version))
       end
 
-      def all_rows = @sequence.draft? ? planned_rows : delivery_rows
+      def setting(person, delivery) = Typesetting.new(@step.letter_of(version_of(person, delivery)), firm: @moment.firm)
+
+      # Where a line of one's own may stand: after any block, named by its words.
+      def places
+        @step.letter.document(:body).blocks.map { |block| Core::Letters::Summary.of(block, @moment.catalogue) }.reject(&:empty?)
+      end
+
+      # Records change; a letter that is out is shown as it was.
+      def as_it_went(delivery)
+        runs = [{kind: "text", text: delivery.subject, field: nil, label: nil, marks: [], href: nil}]
+        {line: nil, line_after: nil, places: [], filled: {}, subject: runs, preview: [], gaps: [], sides: [], line_lost: false, unanswered: nil, text: delivery.text}
+      end
 
       def outlook = @outlook ||= Outlook.new(@sequence, @moment)
 
       def planned_rows
-        rows_for(outlook.rows.map { |row| [row.person, row.passage.find { |step, _| step.id == @step.id }.last, "planned"] }, outlook.gaps(@step))
+        merged = outlook.merged(@step)
+        versions = outlook.versions(@step)
+        entries = outlook.rows.map { |row| [row.person, row.passage.find { |step, _| step.id == @step.id }.last, "planned", versions[row.person.id]] }
+        rows_for(entries, merged, outlook.unanswered(@step))
       end
 
       def delivery_rows
-        deliveries = Records::Delivery.where(step_id: @step.id).order(:person_id).select(:person_id, :state, :due_at, :sent_at).all
+        deliveries = Records::Delivery.where(step_id: @step.id).order(:person_id).select(:person_id, :mailbox_id, :state, :due_at, :sent_at, :version).all
         people = Records::Person.where(id: deliveries.map(&:person_id)).as_hash(:id)
-        rows_for(deliveries.map { |delivery| [people[delivery.person_id], delivery.sent_at || delivery.due_at, delivery.state] }, open_gaps(deliveries, people))
+        merging = MergedStep.new(@step, @moment)
+        merged = merging.call(still_due(deliveries, people))
+        rows_for(deliveries.map { |delivery| [people[delivery.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version] }, merged, merging.unanswered)
       end
 
       # A letter that is out has no gaps any more: it was not sent with one.
-      def open_gaps(deliveries, people)
-        needed = @step.letter.fields_without_fallback.reject { |key| key.start_with?("sender.") }
-        still_due = deliveries.select { |delivery| Records::Delivery::STILL_DUE.include?(delivery.state) }.map { |delivery| people[delivery.person_id] }
-        facts = needed.empty? ? {} : @moment.facts.for_people(still_due)
-        facts.transform_values { |known| needed.select { |key| Core::Letters::Values.say(known[key]).nil? } }
+      def still_due(deliveries, people)
+        mailboxes = Records::Mailbox.eager(:account).all.to_h { |box| [box.id, box] }
+        deliveries.select { |delivery| Records::Delivery::STILL_DUE.include?(delivery.state) }.map { |delivery| [people[delivery.person_id], mailboxes[delivery.mailbox_id], delivery.version] }
       end
 
-      def rows_for(entries, gaps)
-        companies = Records::Company.where(id: entries.map { |person, _| person.company_id }.compact.uniq).select_hash(:id, :name)
+      def rows_for(entries, merged, unanswered)
+        companies = Records::Company.where(id: entries.map { |person, *| person.company_id }.compact.uniq).select_hash(:id, :name)
         personal = Records::PersonalLine.of_step(@step.id)
-        entries.map do |person, at, state|
-          {person_id: person.id, name: person.name, company: companies[person.company_id], gaps: gap_labels(gaps[person.id]), personal: personal.key?(person.id), goes_at: at, state: state}
+        entries.map do |person, at, state, version|
+          letter = merged[person.id]
+          {person_id: person.id, name: person.name, company: companies[person.company_id], gaps: MergedJson.gaps(letter&.gaps || []), personal: personal.key?(person.id), line_lost: letter&.line_lost || false,
+           sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| asked.index(condition) } : [], unanswered: unanswered.key?(person.id), version: version, goes_at: at, state: state}
         end
       end
 
-      def gap_labels(keys) = (keys || []).map { |key| {field: key, label: Records::FieldCatalogue.current[key].label} }
+      # Every condition the letter asks, in words, with how many see what is for them.
+      def conditions(rows)
+        asked.each_with_index.map do |condition, i|
+          {index: i, words: Sentences.new(@moment).of(condition), people: rows.count { |row| row[:sides].include?(i) }}
+        end
+      end
 
-      def planned_at(person) = outlook.rows.find { |row| row.person.id == person.id }&.passage&.find { |step, _| step.id == @step.id }&.last
+      def asked = @asked ||= @step.letter.documents.flat_map(&:conditions).uniq
+
+      def planned_at(person) = (@sequence.draft? || nil) && outlook.rows.find { |row| row.person.id == person.id }&.passage&.find { |step, _| step.id == @step.id }&.last
     end
   end
 end

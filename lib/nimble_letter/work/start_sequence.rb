@@ -19,7 +19,7 @@ module NimbleLetter
         Records.db.transaction do
           @sequence.lock!
           check
-          Enrol.new(@sequence, @outlook.rows, @moment).call
+          Enrol.new(@sequence, @outlook, @moment).call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
         end
         @sequence

@@ -19,6 +19,16 @@ module NimbleLetter
         sequences { |audience| [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold) } + filters { |condition| says?(condition, "person.tags", fold) }
       end
 
+      def self.passage(passage)
+        letters { |letter| letter.document(:body).passage_ids.include?(passage.id) } +
+          Records::Passage.order(:name).all.select { |one| one.passage_ids.include?(passage.id) }.map { |one| {kind: "passage", id: one.id, name: one.name} }
+      end
+
+      def self.picture(picture)
+        letters { |letter| letter.document(:body).picture_ids.include?(picture.id) } +
+          Records::Passage.order(:name).all.select { |one| one.picture_ids.include?(picture.id) }.map { |one| {kind: "passage", id: one.id, name: one.name} }
+      end
+
       # @raise [Invalid] naming what would break
       def self.refuse_if_used!(kind, name, uses)
         return if uses.empty?
@@ -36,6 +46,11 @@ module NimbleLetter
         Records::SavedFilter.order(:name).all.select { |one| yield one.condition }.map { |one| {kind: "filter", id: one.id, name: one.name} }
       end
       private_class_method :filters
+
+      def self.letters
+        Records::Letter.order(:name).all.select { |one| yield one }.map { |one| {kind: "letter", id: one.id, name: one.name} }
+      end
+      private_class_method :letters
 
       # Looks through a tree of JSON for a test on a field with a value.
       def self.says?(json, key, value)

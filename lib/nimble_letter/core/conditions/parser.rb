@@ -15,8 +15,9 @@ module NimbleLetter
         DEAL = "deal"
 
         # @param catalogue [Fields::Catalogue]
-        def initialize(catalogue = Fields::Standard.catalogue)
-          @catalogue = catalogue
+        # @param uses [Array<Symbol>] fields that are for any of these may be asked about; passages of a letter know more
+        def initialize(catalogue = Fields::Standard.catalogue, uses: %i[condition])
+          @catalogue, @uses = catalogue, uses
         end
 
         # @param json [Hash, nil] nil or {} means everybody
@@ -69,7 +70,7 @@ module NimbleLetter
 
         def field_test(json, at, subject)
           field = @catalogue[json["field"]]
-          unless field&.for?(:condition)
+          unless field && @uses.any? { |use| field.for?(use) }
             raise Invalid.new("There is no field #{json["field"].inspect} to ask about", code: :unknown_field, at: "#{at}.field",
               hint: "Choose one of the fields listed under /api/catalogue")
           end

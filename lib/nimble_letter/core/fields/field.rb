@@ -12,7 +12,7 @@ module NimbleLetter
         # One value that has an order.
         SORTED = %i[text link number money date flag choice reference].freeze
 
-        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id
+        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id, :form
 
         # @param key [String] "person.first_name": whose it is, then its name
         # @param label [String] as a person reads it
@@ -21,18 +21,19 @@ module NimbleLetter
         # @param column [Symbol] the column there
         # @param choices [Hash{String=>String}] stored value to words, for a choice
         # @param phrase [String] how a condition sentence begins: "whose city is"
-        # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import
+        # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import, :passage (a condition, but only within letters)
         # @param custom_id [Integer, nil] of a field that the firm made
+        # @param form [String, nil] how a letter says it unless told otherwise, see Letters::Forms
         # @param sorted [Boolean] whether people can be put in order by it, if its type has an order
         # @param retired [Boolean] still read where it is used, offered nowhere
-        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, retired: false, sorted: true)
+        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, form: nil, retired: false, sorted: true)
           raise ArgumentError, "unknown field type #{type.inspect}" unless TYPES.include?(type)
 
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
           @phrase = phrase || "whose #{self.class.within_sentence(label)} is"
-          @custom_id, @retired, @sorted = custom_id, retired, sorted
+          @custom_id, @form, @retired, @sorted = custom_id, form, retired, sorted
           freeze
         end
 
@@ -61,6 +62,7 @@ module NimbleLetter
         # @return [Hash] what the API tells of it
         def to_h
           {key: key, label: label, type: type.to_s, phrase: phrase, uses: uses.map(&:to_s), subject: subject, sorted: sorted?, custom_id: custom_id, retired: retired?,
+           forms: Letters::Forms.for(self).map { |one| {form: one, words: Letters::Forms::LABELS.fetch(one)} },
            choices: choices.map { |value, words| {value: value, words: words} }}
         end
       end

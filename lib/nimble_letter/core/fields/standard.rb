@@ -23,7 +23,7 @@ module NimbleLetter
         end
         private_class_method :company
 
-        def self.deal(name, label, type, column: name.to_sym, uses: %i[condition], **rest)
+        def self.deal(name, label, type, column: name.to_sym, uses: %i[condition merge], **rest)
           field("deal.#{name}", label, type, table: :deals, column: column, uses: uses, **rest)
         end
         private_class_method :deal
@@ -74,7 +74,7 @@ module NimbleLetter
           deal("value", "Deal value", :money, column: :value_pence, phrase: "is worth"),
           deal("expected_on", "Deal expected on", :date, phrase: "is expected"),
           deal("closed_on", "Deal closed on", :date, phrase: "was closed"),
-          deal("owner", "Deal owner", :reference, column: :owner_id, phrase: "is looked after by")
+          deal("owner", "Deal owner", :reference, column: :owner_id, phrase: "is looked after by", uses: %i[condition])
         ].freeze
 
         # Columns that are put together from several facts.
@@ -93,12 +93,22 @@ module NimbleLetter
           field("sender.name", "Sender name", :text, uses: %i[merge]),
           field("sender.first_name", "Sender first name", :text, uses: %i[merge]),
           field("sender.phone", "Sender phone", :text, uses: %i[merge]),
-          field("today.date", "Today's date", :text, uses: %i[merge]),
-          field("today.weekday", "Weekday", :text, uses: %i[merge]),
-          field("today.month", "Month", :text, uses: %i[merge])
+          field("sender.email", "Sender address", :text, uses: %i[merge]),
+          field("deal.owner_name", "Deal owner name", :text, uses: %i[merge]),
+          field("sequence.name", "Sequence", :text, uses: %i[merge]),
+          field("today.date", "Today's date", :date, uses: %i[merge]),
+          field("today.weekday", "Weekday", :date, uses: %i[merge], form: "weekday_name"),
+          field("today.month", "Month", :date, uses: %i[merge], form: "month_name")
         ].freeze
 
-        CATALOGUE = Catalogue.new(PERSON + COMPANY + DEAL + SHOWN + WORKED_OUT)
+        # What outside services answer, see Letters::Lookups: merged, and asked about by the passages of a letter.
+        LOOKED_UP = [
+          field("lookup.weather", "Weather in their city", :text, uses: %i[merge passage], phrase: "where the weather is"),
+          field("lookup.temperature", "Degrees in their city", :number, uses: %i[merge passage], phrase: "where the degrees are"),
+          field("lookup.rain", "Rain in their city", :flag, uses: %i[merge passage], phrase: "where it rains")
+        ].freeze
+
+        CATALOGUE = Catalogue.new(PERSON + COMPANY + DEAL + SHOWN + WORKED_OUT + LOOKED_UP)
       end
     end
   end

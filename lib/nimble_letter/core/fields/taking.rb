@@ -29,7 +29,7 @@ module NimbleLetter
         # @return [Object, nil] as the record holds it; nil for nothing
         # @raise [Invalid] with the field's key in `at`
         def take(field, given)
-          given = Letters::Values.say(given) if given.is_a?(String) && field.type != :long_text
+          given = Letters::Values.clean(given) if given.is_a?(String) && field.type != :long_text
           return if given.nil? || given == "" || given == []
 
           case field.type

@@ -84,7 +84,7 @@ module NimbleLetter
           end
         end
 
-        def words(cell) = cell.to_s.split(SPLIT).map { |word| Letters::Values.say(word) }.compact.map { |word| word[0, 80] }.uniq.then { |all| all.empty? ? nil : all }
+        def words(cell) = cell.to_s.split(SPLIT).map { |word| Letters::Values.clean(word) }.compact.map { |word| word[0, 80] }.uniq.then { |all| all.empty? ? nil : all }
 
         def address(field, cell)
           raise Invalid.new("There is a line break in the address.") if cell.to_s.strip.match?(/[\r\n]/)

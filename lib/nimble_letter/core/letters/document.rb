@@ -3,24 +3,25 @@
 module NimbleLetter
   module Core
     module Letters
-      # The body of a letter as a tree of typed nodes, in the JSON the editor speaks. Only what is listed
-      # here gets in, so nothing that could run or hide in a mail program is ever stored.
+      # A part of a letter as a tree of typed nodes, in the JSON the editor speaks. Only what Nodes lists gets in, so
+      # nothing that could run or hide in a mail program is ever stored.
       class Document
-        BLOCKS = %w[paragraph heading bulletList orderedList listItem].freeze
-        MARKS = %w[bold italic link].freeze
-        LINK_SCHEMES = %r{\A(https?://|mailto:)[^\s<>"]+\z}i
+        LINK_SCHEMES = %r{\A(https?://|mailto:|tel:)[^\s<>"]+\z}i
         MAX_BYTES = 512 * 1024
-        MAX_DEPTH = 12
+        MAX_DEPTH = 14
         WORDS_A_MINUTE = 220 # silent reading of plain English
+        EMPTY = {"type" => "doc", "content" => [{"type" => "paragraph"}]}.freeze
 
         attr_reader :root
 
         # @param json [Hash] {"type" => "doc", "content" => […]}
         # @param catalogue [Fields::Catalogue]
+        # @param at [String] how errors name this part
+        # @param line [Boolean] one line without blocks, such as a subject
         # @return [Document] with typed {{names}} turned into merge fields
         # @raise [Invalid] with the path of the wrong node in `at`
-        def self.parse!(json, at: "body", catalogue: Fields::Standard.catalogue)
-          new(Reading.new(catalogue, at).root(json), catalogue)
+        def self.parse!(json, at: "body", catalogue: Fields::Standard.catalogue, line: false)
+          new(Reading.new(catalogue, at, line: line).root(json), catalogue)
         end
 
         # @param text [String] one line per paragraph, `{{field}}` or `{{field|fallback}}` for merge fields
@@ -45,19 +46,35 @@ module NimbleLetter
         # @return [Array<Hash>] merge field nodes in reading order
         def merge_fields = each_node.select { |node| node["type"] == "mergeField" }
 
-        # @return [Array<String>] addresses linked to, in reading order, each once
-        def links = each_node.flat_map { |node| (node["marks"] || []).filter_map { |mark| mark.dig("attrs", "href") } }.uniq
+        # @return [Array<Hash>] the conditions its passages ask, each once
+        def conditions = each_node.select { |node| node["type"] == "conditional" }.map { |node| node["attrs"]["condition"] }.uniq
+
+        # @return [Array<Integer>] passages it refers to
+        def passage_ids = attrs_of("passage", "passage_id")
+
+        # @return [Array<Integer>]
+        def picture_ids = attrs_of("picture", "picture_id")
+
+        # @return [Integer] links, buttons and pictures that lead somewhere
+        def links = each_node.count { |node| (node["marks"] || []).any? { |mark| mark["type"] == "link" } || node["attrs"]&.[]("href")&.any? }
+
+        # @return [Array<String>] names between {{ and }} that no field has, as they were typed
+        def unknown_names = each_node.flat_map { |node| (node["type"] == "text") ? TypedFields.names(node["text"]) : [] }.uniq
 
         # @return [Boolean] nothing to read in it
-        def empty? = each_node.none? { |node| node["type"] == "mergeField" || !node["text"].to_s.strip.empty? }
+        def empty? = each_node.none? { |node| %w[mergeField picture passage].include?(node["type"]) || !node["text"].to_s.strip.empty? }
 
         # @return [String] words with fields by name, for lists and searching
-        def summary
-          blocks.map { |block| words(block) }.reject(&:empty?).join(" ")
-        end
+        def summary = blocks.map { |block| Summary.of(block, @catalogue) }.reject(&:empty?).join(" ")
 
         # @return [Integer] at least 1
         def reading_minutes = [summary.split.size.fdiv(WORDS_A_MINUTE).ceil, 1].max
+
+        def each_node(&block)
+          return enum_for(:each_node) unless block
+
+          Nodes.each(root, &block)
+        end
 
         def to_h = root
 
@@ -68,20 +85,7 @@ module NimbleLetter
 
         private
 
-        def each_node(node = root, &block)
-          return enum_for(:each_node, node) unless block
-
-          yield node
-          (node["content"] || []).each { |child| each_node(child, &block) }
-        end
-
-        def words(node)
-          case node["type"]
-          when "text" then node["text"]
-          when "mergeField" then "[#{@catalogue[node.dig("attrs", "field")].label.downcase}]"
-          else (node["content"] || []).map { |child| words(child) }.join
-          end
-        end
+        def attrs_of(type, name) = each_node.select { |node| node["type"] == type }.map { |node| node["attrs"][name] }.uniq
       end
     end
   end

@@ -1,88 +1,171 @@
 # frozen_string_literal: true
 
+require "erb"
+
 module NimbleLetter
   module Core
     module Letters
-      # A letter brought together with the facts of one person. The result is still a tree, so that HTML, text and
-      # screen are written from the same merged words.
+      # Brings a letter together with the facts of one person. Pure: the same facts give the same letter.
       class Merge
-        # kind: :text, :merged (a value), :fallback, :gap (nothing to put there) or :break
-        Run = Struct.new(:kind, :text, :field, :marks, :href)
-        # kind: :paragraph, :heading, :list (items), :personal (a line of one's own)
-        Block = Struct.new(:kind, :runs, :items, :ordered)
-        # subject, preview: Array<Run>; blocks: Array<Block>; gaps: field keys, each once, in reading order
-        Merged = Struct.new(:subject, :preview, :blocks, :gaps)
+        Run = Merged::Run
+        Block = Merged::Block
+        # A line of one's own: its words, and the summary of the block it stands after (nil: after the first).
+        Line = Struct.new(:words, :after)
 
-        NO_MARKS = [].freeze
+        NONE = [].freeze
+        NO_ATTRS = {}.freeze
+        BREAK = Run.new(:break, "\n", nil, NONE).freeze
+        NOBODY = ->(_condition) { false }
+        MAX_PASSAGES_WITHIN = 5 # passages are checked for circles when they are saved; this bounds what slipped through
 
         # @param subject [Document] a single line
         # @param preview [Document] a single line
         # @param body [Document]
-        def initialize(subject:, preview:, body:)
+        # @param catalogue [Fields::Catalogue]
+        # @param passages [Hash{Integer=>Hash{String=>Hash}}] documents by passage and language; "" is the one for all others
+        # @param language [String] the letter's own
+        def initialize(subject:, preview:, body:, catalogue: Fields::Standard.catalogue, passages: {}, language: "en")
           @subject, @preview, @body = subject, preview, body
+          @catalogue, @passages, @language = catalogue, passages, language
         end
 
-        # @param facts [Hash{String=>String,Date,nil}] values by field key
+        # @param facts [Hash{String=>Object}] values by field key, as records hold them
+        # @param shown [#call] a condition's JSON to whether it holds for this person
+        # @param line [Line, nil] goes in after its place
         # @param filled [Hash{String=>String}] values for this letter only, by field key
-        # @param personal_line [String, nil] goes in after the first block
         # @return [Merged]
-        def call(facts, personal_line: nil, filled: {})
-          @facts, @filled, @gaps = facts, filled, []
+        def call(facts, shown: NOBODY, line: nil, filled: {})
+          @facts, @shown, @filled, @gaps, @sides = facts, shown, filled, [], {}
+          @reader, @locale = facts["person.language"], Locale.for(@language)
           subject, preview = line(@subject), line(@preview)
-          blocks = @body.blocks.map { |block| block(block) }
-          unless personal_line.to_s.strip.empty?
-            blocks.insert([1, blocks.size].min, Block.new(:personal, plain_lines(personal_line.strip)))
-          end
-          Merged.new(subject, preview, blocks, @gaps.uniq)
+          blocks, lost = with_line(line)
+          Merged.new(subject, preview, blocks, @gaps.uniq, @sides, lost, @locale.language)
         end
 
         private
 
-        def line(document) = document.blocks.flat_map { |block| runs(block) }.reject { |run| run.kind == :break }
+        def line(document) = document.blocks.flat_map { |block| runs(block["content"]) }.reject { |run| run.kind == :break }
 
+        # @return [Array(Array<Block>, Boolean)] the blocks with the line of one's own, and whether its place is gone
+        def with_line(line)
+          return [@body.blocks.flat_map { |node| block(node) }, false] if line.nil? || line.words.to_s.strip.empty?
+
+          place = @body.blocks.index { |node| Summary.of(node, @catalogue) == line.after } if line.after
+          lost = !line.after.nil? && place.nil?
+          blocks = @body.blocks.each_with_index.flat_map do |node, i|
+            made = block(node)
+            (i == (place || 0)) ? [*made, personal(line.words.strip)] : made
+          end
+          [blocks.empty? ? [personal(line.words.strip)] : blocks, lost]
+        end
+
+        def personal(text)
+          runs = text.split(/\r?\n/).flat_map { |words| [BREAK, Run.new(:text, words, nil, NONE)] }.drop(1)
+          Block.new(:personal, runs, NONE, NO_ATTRS)
+        end
+
+        # @return [Array<Block>] a passage gives several, or none
         def block(node)
+          attrs = node["attrs"]
           case node["type"]
-          when "heading" then Block.new(:heading, runs(node))
-          when "bulletList", "orderedList"
-            Block.new(:list, [], node["content"].map { |item| item_runs(item) }, node["type"] == "orderedList")
-          else Block.new(:paragraph, runs(node))
+          when "paragraph" then [Block.new(:paragraph, runs(node["content"]), NONE, NO_ATTRS)]
+          when "heading" then [Block.new(:heading, runs(node["content"]), NONE, {level: attrs ? attrs["level"] : 2})]
+          when "bulletList", "orderedList" then [Block.new(:list, NONE, node["content"].map { |item| holder(:item, item) }, {ordered: node["type"] == "orderedList"})]
+          when "quote" then [holder(:quote, node)]
+          when "columns" then [Block.new(:columns, NONE, node["content"].map { |column| holder(:column, column) }, NO_ATTRS)]
+          when "links" then [Block.new(:links, runs(node["content"]), NONE, NO_ATTRS)]
+          when "divider", "signature", "footer" then [Block.new(node["type"].to_sym, NONE, NONE, NO_ATTRS)]
+          when "button" then [Block.new(:button, runs(node["content"]), NONE, {href: address(attrs["href"])})]
+          when "picture" then [picture(attrs)]
+          when "conditional" then side(node)
+          when "passage" then passage(attrs["passage_id"])
           end
         end
 
-        # A list item may hold several paragraphs; they are read as lines of one item.
-        def item_runs(item)
-          (item["content"] || []).map { |part| runs(part) }.inject { |all, more| all + [Run.new(:break, "\n", nil, NO_MARKS)] + more } || []
+        def holder(kind, node) = Block.new(kind, NONE, (node["content"] || NONE).flat_map { |child| block(child) }, NO_ATTRS)
+
+        def picture(attrs)
+          Block.new(:picture, NONE, NONE, {picture_id: attrs["picture_id"], alt: runs(attrs["alt"]), width: attrs["width"], href: attrs["href"].empty? ? nil : address(attrs["href"])})
         end
 
-        def runs(node)
-          (node["content"] || []).flat_map do |child|
-            case child["type"]
-            when "text" then [text_run(child)]
-            when "hardBreak" then [Run.new(:break, "\n", nil, NO_MARKS)]
-            when "mergeField" then [field_run(child["attrs"])]
-            else runs(child)
+        # Only the side that is read can have gaps.
+        def side(node)
+          condition = node["attrs"]["condition"]
+          holds = @sides[condition] = @shown.call(condition) ? true : false
+          (node["content"][holds ? 0 : 1]["content"] || NONE).flat_map { |child| block(child) }
+        end
+
+        # In the reader's language if there is one, and then with its dates and numbers.
+        def passage(id)
+          languages = @passages[id] or return NONE
+          language = languages.key?(@reader) ? @reader : ""
+          document = languages[language]
+          return NONE if document.nil? || (@within = (@within || 0) + 1) > MAX_PASSAGES_WITHIN
+
+          before, @locale = @locale, (language == "") ? @locale : Locale.for(language)
+          document["content"].flat_map { |node| block(node) }
+        ensure
+          @locale = before if before
+          @within -= 1 if document
+        end
+
+        def runs(nodes)
+          return NONE unless nodes
+
+          nodes.map do |node|
+            case node["type"]
+            when "text" then text_run(node)
+            when "hardBreak" then BREAK
+            else field_run(node)
             end
           end
         end
 
         def text_run(node)
-          marks = node["marks"] || NO_MARKS
-          href = marks.find { |mark| mark["type"] == "link" }&.dig("attrs", "href")
-          Run.new(:text, node["text"], nil, marks.map { |mark| mark["type"] } - ["link"], href)
+          marks = node["marks"]
+          return Run.new(:text, node["text"], nil, NONE) unless marks
+
+          Run.new(:text, node["text"], nil, *marked(marks))
         end
 
-        def field_run(attrs)
+        # @return [Array(Array<String>, String, String)] marks, address and title of the link
+        def marked(marks)
+          link = marks.find { |mark| mark["type"] == "link" }
+          [marks.map { |mark| mark["type"] } - ["link"], link&.dig("attrs", "href"), link&.dig("attrs", "title")]
+        end
+
+        def field_run(node)
+          attrs = node["attrs"]
           key = attrs["field"]
-          value = Values.say(@filled[key]) || Values.say(@facts[key])
-          return Run.new(:merged, value, key, NO_MARKS) if value
-          return Run.new(:fallback, attrs["fallback"], key, NO_MARKS) if attrs["fallback"]
+          marks = node["marks"] ? marked(node["marks"]) : [NONE]
+          value = value_of(key, attrs["form"])
+          return Run.new(:merged, value, key, *marks) if value
+          return Run.new(:fallback, attrs["fallback"], key, *marks) if attrs["fallback"]
 
           @gaps << key
-          Run.new(:gap, "", key, NO_MARKS)
+          Run.new(:gap, "", key, *marks)
         end
 
-        def plain_lines(text)
-          text.split(/\r?\n/).flat_map { |words| [Run.new(:break, "\n", nil, NO_MARKS), Run.new(:text, words, nil, NO_MARKS)] }.drop(1)
+        def value_of(key, form)
+          field = @catalogue[key] or return
+          Forms.say(field, @filled[key], form, @locale) || Forms.say(field, @facts[key], form, @locale)
+        end
+
+        # What is put into an address is written as part of one, unless it is the whole of it.
+        # @return [String, nil] nil when it leads nowhere
+        def address(nodes)
+          runs = runs(nodes)
+          return if runs.empty?
+
+          href = if runs.size == 1 then runs.first.text
+          else
+            runs.map { |run| (run.kind == :text) ? run.text : ERB::Util.url_encode(run.text) }.join
+          end
+          href = "https://#{href}" if runs.first.kind == :merged && !href.match?(/\A[a-z]+:/i)
+          return href if href.match?(Document::LINK_SCHEMES)
+
+          runs.each { |run| @gaps << run.field if run.kind == :merged }
+          nil
         end
       end
     end

@@ -3,43 +3,57 @@
 module NimbleLetter
   module Core
     module Letters
-      # Merge fields typed as text: {{first name}} or {{first name|there}}.
+      # Merge fields typed or pasted as text: {{first name}} or {{first name|there}}, and the notations that other writing
+      # comes in: [First name], {first name}, «First name», <<First name>>, %FIRST_NAME%, ${first_name}.
       class TypedFields
         PATTERN = /\{\{\s*([^{}|]{1,80}?)\s*(?:\|([^{}]{0,200}))?\}\}/
+        # Taken for a field only when they name one: brackets are also just brackets.
+        PASTED = /\{\{\s*([^{}|]{1,80}?)\s*(?:\|([^{}]{0,200}))?\}\}|\$\{\s*([^{}]{1,60}?)\s*\}|\{\s*([^{}]{1,60}?)\s*\}|\[\s*([^\[\]]{1,60}?)\s*\]|«\s*([^«»]{1,60}?)\s*»|<<\s*([^<>]{1,60}?)\s*>>|%([A-Za-z_][A-Za-z0-9_ .]{1,58})%/
+        FALLBACK = 2 # the group of PATTERN and PASTED that holds it
+        MAX_FALLBACK = 200
 
         # @return [Hash] a document node
-        def self.node(field, fallback)
+        def self.node(field, fallback, form = nil)
           fallback = fallback.to_s.strip
-          {"type" => "mergeField", "attrs" => {"field" => field.key, "fallback" => fallback.empty? ? nil : fallback[0, 200]}}
+          {"type" => "mergeField", "attrs" => {"field" => field.key, "fallback" => fallback.empty? ? nil : fallback[0, MAX_FALLBACK], "form" => (form if Forms.for(field).include?(form))}}
         end
+
+        # @return [Array<String>] what stands between {{ and }} in a text
+        def self.names(text) = text.include?("{{") ? text.scan(PATTERN).map(&:first) : []
 
         def initialize(catalogue)
           @catalogue = catalogue
         end
 
         # @param text [String]
-        # @return [Array<String, Hash>] pieces of text and merge field nodes, in order
-        # @raise [Invalid] when a name is not in the catalogue
-        def split(text, at = nil)
-          return [text] unless text.include?("{{")
+        # @param pasted [Boolean] from elsewhere, where other notations are in use
+        # @return [Array<String, Hash>] pieces of text and merge field nodes, in order; a name that no field has stays text,
+        #   so that nothing typed is ever refused
+        def split(text, pasted: false)
+          pattern = pasted ? PASTED : PATTERN
+          return [text] unless pasted || text.include?("{{")
 
-          pieces, rest = [], text
-          while (found = PATTERN.match(rest))
-            field = @catalogue.named(found[1])
-            raise unknown(found[1], at) unless field&.for?(:merge)
-
-            pieces << found.pre_match << self.class.node(field, found[2])
+          pieces, rest = [+""], text
+          while (found = pattern.match(rest))
+            field = field_named(found)
+            pieces.last << found.pre_match
+            field ? pieces.push(self.class.node(field, found[FALLBACK]), +"") : pieces.last << found[0]
             rest = found.post_match
           end
-          (pieces << rest).reject { |piece| piece == "" }
+          pieces.last << rest
+          pieces.reject { |piece| piece == "" }
         end
 
-        # @return [Invalid] naming the wrong field and the nearest right one
-        def unknown(name, at)
-          near = @catalogue.nearest(name)
-          Invalid.new("There is no field “#{name.to_s[0, 60]}”.", code: :unknown_field, at: at,
-            hint: near ? "Did you mean “#{near.label.downcase}”?" : "Pick one from the menu of fields.",
-            data: {name: name, nearest: near&.key})
+        # @param name [String]
+        # @return [Fields::Field, nil] what was probably meant
+        def nearest(name) = @catalogue.nearest(name)
+
+        private
+
+        def field_named(found)
+          # Group 1 or, of the other notations, any after the fallback.
+          name = found[1] || found.captures.drop(FALLBACK).compact.first
+          @catalogue.named(name)&.then { |field| field if field.for?(:merge) }
         end
       end
     end

@@ -1,25 +1,28 @@
 # frozen_string_literal: true
 
-require "date"
-
 module NimbleLetter
   module Core
     module Letters
-      # How a value reads in a letter.
+      # What comes from a record or a person's keyboard, made fit for one line of a letter.
       module Values
+        # Unicode TR36 2.4: embeddings, overrides and isolates could turn round the words that follow them.
+        HIDDEN = "\u202a-\u202e\u2066-\u2069\ufeff"
         BREAKS = /[[:cntrl:]\u2028\u2029]+/
         PLAIN_BREAKS = /[\x00-\x1f\x7f]/ # the same among plain letters; seven times as quick
 
+        # @param value [#to_s, nil]
         # @return [String, nil] one line; nil when there is nothing to say
-        def self.say(value)
-          text = case value
-          when nil then return
-          when Date then value.strftime("%-d %B %Y")
-          else value.to_s
-          end
-          # A name with a line break would otherwise reach the subject header (header injection).
+        def self.clean(value)
+          return if value.nil?
+
+          text = value.to_s
           text = text.scrub("") unless text.valid_encoding?
-          text = text.gsub(BREAKS, " ") if text.match?(text.ascii_only? ? PLAIN_BREAKS : BREAKS)
+          if text.ascii_only?
+            text = text.gsub(BREAKS, " ") if text.match?(PLAIN_BREAKS)
+          else
+            # A name with a line break would otherwise reach the subject header (header injection).
+            text = text.gsub(BREAKS, " ").delete(HIDDEN)
+          end
           text = text.strip
           text.empty? ? nil : text
         end

@@ -3,40 +3,102 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/letters
+      # /api/letters: the library, writing, versions, files in and out
       module Letters
-        EMPTY = {"type" => "doc", "content" => [{"type" => "paragraph"}]}.freeze
+        # What these routes share.
+        module Helpers
+          def letter = @letter ||= fetch_record(Records::Letter, params[:id], "letter")
 
-        def self.registered(app)
-          app.get "/api/letters" do
-            json(letters: LetterJson.rows(Records::Letter.order(Sequel.desc(:updated_at), Sequel.desc(:id)).all))
-          end
+          def writing = Work::WriteLetter.new(moment)
 
-          app.post "/api/letters" do
-            letter = Records::Letter.create(name: input[:name].to_s.strip.then { |name| name.empty? ? "Untitled letter" : name }, subject: EMPTY, preview: EMPTY, body: EMPTY,
-              account_id: account.id, created_at: moment.now, updated_at: moment.now)
-            json(LetterJson.write(letter), 201)
-          end
+          def version_of_letter(number) = Records::LetterVersion.first(letter_id: letter.id, number: Integer(number, exception: false)) || raise(NotFound.new("There is no such version."))
 
-          app.get "/api/letters/:id" do
-            json(LetterJson.write(fetch_record(Records::Letter, params[:id], "letter")))
-          end
-
-          app.patch "/api/letters/:id" do
-            letter = fetch_record(Records::Letter, params[:id], "letter")
-            changes = Records::Letter::PARTS.filter_map { |part| [part, Core::Letters::Document.parse!(input[part], at: part.to_s, catalogue: Records::FieldCatalogue.current).to_h] if input[part] }.to_h
-            changes[:name] = input[:name].strip if input[:name]
-            json(LetterJson.write(letter.change!(changes, version: input[:version], now: moment.now)))
-          end
-
-          app.get "/api/letters/:id/preview" do
-            letter = fetch_record(Records::Letter, params[:id], "letter")
-            person = params["person_id"] ? fetch_record(Records::Person, params["person_id"], "person") : Records::Person.kept.exclude(email: nil).newest_first.first
-            raise NotFound.new("There is nobody to show this letter for.", hint: "Add a person first.") unless person
-
-            json(LetterJson.preview(letter, person, moment))
+          def saved(letter, status = 200)
+            @letter = letter
+            json(LetterJson.write(letter), status)
           end
         end
+
+        def self.registered(app)
+          app.helpers Helpers
+          library(app)
+          one(app)
+          versions(app)
+          files(app)
+        end
+
+        def self.library(app)
+          app.get "/api/letters" do
+            found = Records::Letter.order(Sequel.desc(:updated_at), Sequel.desc(:id))
+            found = (params["archived"] == "true") ? found.exclude(archived_at: nil) : found.kept
+            Core::Fold.call(params["words"].to_s).to_s.split.each { |word| found = found.where(Sequel.ilike(:words, "%#{found.escape_like(word)}%")) }
+            json(letters: LetterJson.rows(found.all, account))
+          end
+
+          app.post("/api/letters") { saved(input[:starter] ? Work::StarterLetters.begin_with(input[:starter], moment) : writing.make(input), 201) }
+
+          app.get("/api/letters/starters") { json(starters: Work::StarterLetters.all.map { |one| one.slice(:key, :name, :situation, :subject, :words) }) }
+
+          app.post("/api/letters/file") { saved(Work::LetterIn.new(moment).call(request.body, name: params["name"]), 201) }
+
+          app.post "/api/letters/read" do
+            json(document: Core::Letters::Document.parse!(Files::LetterHtml.new(moment.catalogue).read(input[:html]), catalogue: moment.catalogue).to_h)
+          end
+        end
+        private_class_method :library
+
+        def self.one(app)
+          app.get("/api/letters/:id") { saved(letter) }
+
+          app.patch("/api/letters/:id") { saved(writing.change(letter, input)) }
+
+          app.post("/api/letters/:id/copy") { saved(writing.copy(letter, name: input[:name]), 201) }
+
+          app.put "/api/letters/:id/favourite" do
+            mine = Records.db[:letter_favourites].where(account_id: account.id, letter_id: letter.id)
+            mine.delete
+            Records.db[:letter_favourites].insert(account_id: account.id, letter_id: letter.id) if input[:favourite]
+            json(favourite: input[:favourite])
+          end
+
+          app.post("/api/letters/:id/presence") { json(others: Work::LetterPresence.new(letter, account).here(input[:tab])) }
+        end
+        private_class_method :one
+
+        def self.versions(app)
+          app.get("/api/letters/:id/versions") { json(versions: LetterJson.versions(letter)) }
+
+          app.post("/api/letters/:id/versions") { json(number: writing.set_aside(letter, input).number) }
+
+          app.get "/api/letters/:id/versions/:number" do
+            one = version_of_letter(params[:number])
+            other = params["with"] ? version_of_letter(params["with"]).content.transform_keys(&:to_sym) : letter.content
+            json(parts: Work::CompareVersions.call(one.content.transform_keys(&:to_sym), other, moment.catalogue))
+          end
+
+          app.post("/api/letters/:id/versions/:number/restore") { saved(writing.restore(letter, version_of_letter(params[:number]), number: input[:version])) }
+        end
+        private_class_method :versions
+
+        def self.files(app)
+          app.get "/api/letters/:id/file" do
+            content = Work::LetterOut.new(letter, moment, base_url: settings.public_url).file(params["format"])
+            content_type Work::LetterOut::FORMATS.fetch(params["format"])
+            attachment("#{letter.name.gsub(/[^\p{L}\p{N} .,-]/, "_")}.#{params["format"]}")
+            content
+          end
+
+          app.post("/api/letters/:id/attachments") do
+            Work::TakeAttachment.new(letter, moment).call(request.body, name: params["name"])
+            json({attachments: LetterJson.attachments(letter)}, 201)
+          end
+
+          app.delete "/api/letters/:id/attachments/:file_id" do
+            Records::Attachment.where(letter_id: letter.id, id: params[:file_id].to_i).delete
+            json(attachments: LetterJson.attachments(letter))
+          end
+        end
+        private_class_method :files
       end
     end
   end

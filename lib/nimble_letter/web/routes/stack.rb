@@ -8,33 +8,40 @@ module NimbleLetter
         # What these routes share.
         module Helpers
           def stack
-            @step = fetch_record(Records::Step, params[:id], "step")
-            raise Invalid.new("This step has no letter yet.", code: :no_letter) unless @step.letter
+            raise Invalid.new("This step has no letter yet.", code: :no_letter) unless step.letter
 
-            Work::Stack.new(@step, moment)
+            Work::Stack.new(step, moment)
           end
+
+          def step = @step ||= fetch_record(Records::Step, params[:id], "step")
+
+          def stacked_person = @stacked_person ||= fetch_record(Records::Person, params[:person_id], "person")
+
+          def into_letter = Work::WriteIntoLetter.new(step, stacked_person, moment)
         end
 
         def self.registered(app)
           app.helpers Helpers
 
           app.get "/api/steps/:id/stack" do
-            list = stack.list(after: params["after"].to_i)
-            steps = @step.sequence.steps
-            json(list.merge(sequence: {id: @step.sequence_id, name: @step.sequence.name},
-              step: {id: @step.id, position: steps.index { |step| step.id == @step.id } + 1, of: steps.size, letter: @step.letter.name, letter_id: @step.letter_id}))
+            list = stack.list
+            steps = step.sequence.steps
+            json(list.merge(sequence: {id: step.sequence_id, name: step.sequence.name},
+              step: {id: step.id, position: steps.index { |one| one.id == step.id } + 1, of: steps.size, letter: step.letter.name, letter_id: step.letter_id}))
           end
 
-          app.get "/api/steps/:id/stack/:person_id" do
-            json(stack.letter(fetch_record(Records::Person, params[:person_id], "person")))
-          end
+          app.get("/api/steps/:id/stack/:person_id") { json(stack.letter(stacked_person)) }
+
+          app.get("/api/steps/:id/stack/:person_id/shown") { paper(stack.html(stacked_person)) }
 
           app.put "/api/steps/:id/stack/:person_id" do
-            person = fetch_record(Records::Person, params[:person_id], "person")
-            stack.then do |letters|
-              letters.write_line(person, input[:line])
-              json(letters.letter(person))
-            end
+            into_letter.line(input[:line], after: input[:after])
+            json(stack.letter(stacked_person))
+          end
+
+          app.put "/api/steps/:id/stack/:person_id/fills" do
+            into_letter.fill(input[:field], input[:value])
+            json(stack.letter(stacked_person))
           end
         end
       end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Letters
+      # Advice on a letter before it goes. Only what would really break the send blocks; all else can be set aside.
+      module Checks
+        # part: "subject", "preview", "body", "firm" (mended in Settings); excerpt: words to jump to; count: people or letters
+        Advice = Struct.new(:code, :words, :why, :part, :excerpt, :blocking, :count, keyword_init: true)
+        # What the checks look at. gaps: letters with nothing to put in, by field key; html_bytes: of one letter.
+        Given = Struct.new(:subject, :preview, :body, :designed, :for_deal, :html_bytes, :gaps, :postal_address, :contrasts, :catalogue, :attachment_bytes, keyword_init: true)
+
+        KINDS = [SubjectChecks, BodyChecks, WordChecks, SendingChecks].freeze
+
+        # @param given [Given]
+        # @return [Array<Advice>] what blocks comes first
+        def self.call(given) = KINDS.flat_map { |kind| kind.call(given) }.partition(&:blocking).flatten
+
+        # @return [Advice]
+        def self.advice(code, words, why, part: "body", **rest) = Advice.new(code: code, words: words, why: why, part: part, **rest)
+      end
+    end
+  end
+end

@@ -1,0 +1,46 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Letters
+      module Checks
+        # Links, buttons and pictures.
+        module BodyChecks
+          HERE = /\A\s*(here|click here|this|link|read more|more|hier|ici|aquí|qui)\s*[.!]?\s*\z/i
+          FEW_WORDS = 20 # beside a picture; below it, a reader who does not load pictures sees next to nothing
+
+          # @param given [Given]
+          # @return [Array<Advice>]
+          def self.call(given) = links(given) + buttons(given) + pictures(given)
+
+          def self.links(given)
+            given.body.each_node.select { |node| node["type"] == "text" && linked?(node) && node["text"].match?(HERE) }.map do |node|
+              Checks.advice("link_says_here", "A link says only “#{node["text"].strip}”.", "Somebody who listens to the letter, or skims it, learns nothing from that word.", excerpt: node["text"])
+            end
+          end
+          private_class_method :links
+
+          def self.linked?(node) = (node["marks"] || []).any? { |mark| mark["type"] == "link" }
+          private_class_method :linked?
+
+          def self.buttons(given)
+            given.body.each_node.select { |node| node["type"] == "button" }.flat_map do |node|
+              words = Summary.of(node, given.catalogue).strip
+              [(Checks.advice("empty_link", "The button “#{words}” leads nowhere.", "Nobody could follow it.", excerpt: words, blocking: true) if node["attrs"]["href"].empty?),
+                (Checks.advice("button_without_words", "A button has no words.", "It would be an empty box.", blocking: true) if words.empty?)].compact
+            end
+          end
+          private_class_method :buttons
+
+          def self.pictures(given)
+            found = given.body.each_node.select { |node| node["type"] == "picture" }
+            silent = found.count { |node| node["attrs"]["alt"].empty? }
+            [(Checks.advice("no_alt", "#{(silent == 1) ? "A picture has" : "#{silent} pictures have"} no words in its place.", "Many programs load pictures only when asked, and some people listen to their mail.", count: silent) if silent.positive?),
+              (Checks.advice("only_pictures", "The letter is nearly all picture.", "Without its pictures there is little to read, and filters distrust such letters.") if found.any? && given.body.summary.split.size < FEW_WORDS)].compact
+          end
+          private_class_method :pictures
+        end
+      end
+    end
+  end
+end

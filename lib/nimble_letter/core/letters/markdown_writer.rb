@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Letters
+      # Writes a merged letter as Markdown (CommonMark 0.31), for other programs and for reading.
+      class MarkdownWriter
+        SPECIAL = /([\\`*_\[\]<>#])/
+
+        # @param picture [#call] id to an address, or nil
+        def initialize(picture: ->(_id) {})
+          @picture = picture
+        end
+
+        # @param merged [Merged]
+        # @return [String]
+        def write(merged) = "#{merged.blocks.map { |block| block(block) }.reject(&:empty?).join("\n\n")}\n"
+
+        private
+
+        def block(block)
+          case block.kind
+          when :heading then "#{"#" * block.attrs[:level]} #{words(block.runs)}"
+          when :list then list(block)
+          when :quote then inside(block).gsub(/^/, "> ")
+          when :divider then "---"
+          when :picture then picture(block)
+          when :button then block.attrs[:href] ? "[#{words(block.runs)}](#{block.attrs[:href]})" : words(block.runs)
+          when :columns, :column, :item then inside(block)
+          when :signature, :footer then ""
+          else words(block.runs)
+          end
+        end
+
+        def inside(block, joint = "\n\n") = block.blocks.map { |child| block(child) }.reject(&:empty?).join(joint)
+
+        def list(block)
+          block.blocks.each_with_index.map do |item, i|
+            mark = block.attrs[:ordered] ? "#{i + 1}. " : "- "
+            "#{mark}#{inside(item, "\n").gsub("\n", "\n#{" " * mark.size}")}"
+          end.join("\n")
+        end
+
+        def picture(block)
+          image = "![#{TextWriter.line(block.attrs[:alt])}](#{@picture.call(block.attrs[:picture_id])})"
+          block.attrs[:href] ? "[#{image}](#{block.attrs[:href]})" : image
+        end
+
+        def words(runs) = runs.map { |run| run(run) }.join
+
+        def run(run)
+          return "  \n" if run.kind == :break
+
+          text = run.text.gsub(SPECIAL, '\\\\\1')
+          text = wrapped(text, "**") if run.marks.include?("bold")
+          text = wrapped(text, "*") if run.marks.include?("italic")
+          run.href ? "[#{text}](#{run.href})" : text
+        end
+
+        # Spaces stay outside, or the mark would not count as one.
+        def wrapped(text, mark) = text.sub(/\A(\s*)(.*?)(\s*)\z/m) { $2.empty? ? $& : "#{$1}#{mark}#{$2}#{mark}#{$3}" }
+      end
+    end
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+require "cgi/util"
+
+module NimbleLetter
+  module Core
+    module Letters
+      # Shows on our own screens where in a letter something was put in: a value, a fallback, a gap, a line of one's own.
+      class Marking
+        # @param catalogue [Fields::Catalogue]
+        def initialize(catalogue)
+          @catalogue = catalogue
+        end
+
+        # @param part [Merged::Run, Merged::Block]
+        # @param html [String] escaped
+        # @return [String]
+        def call(part, html)
+          case part.kind
+          when :merged then %(<span class="nl-merged" title="#{label(part)}">#{html}</span>)
+          when :fallback then %(<span class="nl-fallback" title="#{label(part)}: nothing there, so this">#{html}</span>)
+          when :gap then %(<span class="nl-gap" role="button" tabindex="0" data-gap="#{CGI.escapeHTML(part.field)}">#{label(part)} is missing, write it here</span>)
+          when :personal then %(<span class="nl-personal">#{html}</span>)
+          else html
+          end
+        end
+
+        # In an iframe of ours only; a letter that goes out has none of it.
+        CSS = ".nl-merged{background:#d8ece9;border-radius:2px;padding:0 3px;box-decoration-break:clone}.nl-fallback{border-bottom:1px dotted #a86e0b}" \
+          ".nl-gap{background:#fbe3dd;color:#a8301c;border-radius:2px;padding:0 4px;font-size:.9em;text-decoration:underline;cursor:pointer}" \
+          ".nl-personal{background:#f5ead6;border-left:2px solid #a86e0b;padding:0 4px;box-decoration-break:clone}"
+
+        private
+
+        def label(run) = CGI.escapeHTML(@catalogue[run.field]&.label.to_s)
+      end
+    end
+  end
+end

@@ -1,0 +1,14 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # A value put into one person's letter of one step, and nowhere else.
+    class LetterFill < Sequel::Model(:letter_fills)
+      # @return [Hash{Integer=>Hash{String=>String}}] values by person and field key
+      def self.of_step(step_id, person_ids = nil)
+        fills = where(step_id: step_id)
+        (person_ids ? fills.where(person_id: person_ids) : fills).all.group_by(&:person_id).transform_values { |all| all.to_h { |fill| [fill.field, fill.value] } }
+      end
+    end
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes and changes passages: texts that letters refer to, so that a change is made in one place.
+    class KeepPassage
+      LANGUAGES = Core::Fields::Catalogue::LANGUAGES.keys
+
+      def initialize(moment)
+        @moment = moment
+      end
+
+      # @param documents [Hash{String=>Hash}] by language; "" is needed
+      # @return [Records::Passage]
+      # @raise [Invalid]
+      def make(name:, documents: {Records::Passage::ANY => Core::Letters::Document::EMPTY})
+        Records::Passage.create(name: name(name), documents: read(documents, nil), account_id: @moment.account&.id, created_at: @moment.now, updated_at: @moment.now)
+      end
+
+      # @param input [Hash{Symbol=>Object}] version, and name or documents
+      # @raise [Invalid, Conflict]
+      def change(passage, input)
+        changes = {}
+        changes[:name] = name(input[:name]) if input[:name]
+        changes[:documents] = read(input[:documents], passage.id) if input[:documents]
+        passage.change!(changes, version: input[:version], now: @moment.now)
+      end
+
+      # @raise [Invalid] naming the letters that use it
+      def remove(passage)
+        WhereUsed.refuse_if_used!("passage", passage.name, WhereUsed.passage(passage))
+        passage.destroy
+      end
+
+      private
+
+      def name(given) = Core::Letters::Values.clean(given)&.slice(0, 120) || raise(Invalid.new("A passage needs a name.", at: "name"))
+
+      def read(documents, own_id)
+        raise Invalid.new("A passage needs a text for everybody; other languages come beside it.", at: "documents") unless documents.is_a?(Hash) && documents.key?(Records::Passage::ANY)
+
+        unknown = documents.keys - LANGUAGES - [Records::Passage::ANY]
+        raise Invalid.new("There is no language #{unknown.first.inspect}.", at: "documents") if unknown.any?
+
+        read = documents.to_h { |language, json| [language, Core::Letters::Document.parse!(json, at: "documents.#{language}", catalogue: @moment.catalogue)] }
+        no_circle!(read.values.flat_map(&:passage_ids).uniq, own_id)
+        read.transform_values(&:to_h)
+      end
+
+      def no_circle!(within, own_id)
+        return unless own_id && (within.include?(own_id) || Records::Passage.documents(within).key?(own_id))
+
+        raise Invalid.new("This passage would contain itself.", code: :circle, at: "documents", hint: "Take the passage out that leads back to this one.")
+      end
+    end
+  end
+end

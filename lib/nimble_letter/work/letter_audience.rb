@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # The people a letter is written for, as far as that is known: those of the sequence it is in, or else everybody who has an
+    # address. Says how many of them lack a field, or see one side of a passage.
+    class LetterAudience
+      # Where an empty field that is worked out comes from.
+      COMES_FROM = {"owner.name" => "person.owner", "owner.first_name" => "person.owner", "person.called" => "person.first_name"}.freeze
+
+      def initialize(letter, moment)
+        @letter, @moment = letter, moment
+      end
+
+      # @return [Records::Sequence, nil] the newest one under way
+      def sequence
+        return @sequence if defined?(@sequence)
+
+        @sequence = Records::Sequence.where(state: %w[draft running paused], id: Records::Step.where(letter_id: @letter.id).select(:sequence_id)).order(Sequel.desc(:updated_at)).all.find { |one| people_of(one) }
+      end
+
+      # @return [String]
+      def words = sequence ? "the people of “#{sequence.name}”" : "everybody with an address"
+
+      # @return [Sequel::Dataset]
+      def people = @people ||= (sequence && people_of(sequence)) || Records::Person.kept.exclude(email: nil)
+
+      def total = @total ||= people.count
+
+      # @param key [String] of a field
+      # @return [Integer, nil] people for whom it is empty; nil when that cannot be known beforehand
+      def without(key)
+        field = @moment.catalogue[COMES_FROM.fetch(key, key)]
+        return count({"not" => {"deals" => {}}}) if field&.subject == "deal" && @letter.for_deal?
+        return unless field&.for?(:condition) && field.subject != "deal"
+
+        count({"field" => field.key, "is" => "empty"})
+      end
+
+      # @param condition [Hash]
+      # @return [Integer, nil] people for whom it holds; nil when it depends on the day
+      def seeing(condition) = count(condition)
+
+      private
+
+      def count(json)
+        tree = @moment.parser.parse(json)
+        tree && people.where(@moment.sql.read(tree)).count
+      end
+
+      def people_of(sequence)
+        return Records::Person.where(id: sequence.members_dataset.where(state: "active").select(:person_id)) unless sequence.draft?
+
+        audience = @moment.audience(sequence.audience)
+        Records::Person.where(id: @moment.sieving(audience).would_get_it) if audience.said?
+      rescue NotFound
+        nil # its filter is gone; the ready check tells of it
+      end
+    end
+  end
+end

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Looks a letter over before it goes: Core::Letters::Checks with what the records know.
+    class LetterChecks
+      # @param letter [Records::Letter]
+      def initialize(letter, moment)
+        @letter, @moment = letter, moment
+      end
+
+      # @return [Array<Core::Letters::Checks::Advice>] without what was set aside
+      def call = all.reject { |advice| !advice.blocking && set_aside.include?(advice.code) }
+
+      # @return [Array<Core::Letters::Checks::Advice>]
+      def all = @all ||= Core::Letters::Checks.call(given(gaps: gaps, html_bytes: html_bytes))
+
+      # What stands in the way of sending, whoever it goes to.
+      # @return [Array<Core::Letters::Checks::Advice>]
+      def blocking = Core::Letters::Checks.call(given(gaps: {}, html_bytes: 0)).select(&:blocking)
+
+      def set_aside = @letter.set_aside || []
+
+      private
+
+      def given(gaps:, html_bytes:)
+        parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
+        Core::Letters::Checks::Given.new(**parts, designed: @letter.designed?, for_deal: @letter.for_deal?, html_bytes: html_bytes, gaps: gaps, postal_address: @moment.firm.postal_address, contrasts: @moment.firm.look.contrasts,
+          catalogue: @moment.catalogue, attachment_bytes: Records::Attachment.where(letter_id: @letter.id).sum(:bytes))
+      end
+
+      # @return [Hash{String=>Integer}] people without a value, by field that has no fallback
+      def gaps
+        audience = LetterAudience.new(@letter, @moment)
+        keys = @letter.documents.flat_map(&:merge_fields).reject { |node| node["attrs"]["fallback"] }.map { |node| node["attrs"]["field"] }.uniq
+        keys.to_h { |key| [key, audience.without(key)] }.compact.reject { |_, count| count.zero? }
+      end
+
+      def html_bytes
+        nobody = @letter.merge.call({}, shown: ->(_) { true })
+        Typesetting.new(@letter, firm: @moment.firm).html(nobody, Records::Mailbox.first).bytesize
+      end
+    end
+  end
+end

@@ -1,0 +1,120 @@
+# frozen_string_literal: true
+
+require "mail"
+require "json"
+require "kramdown"
+require "stringio"
+
+module NimbleLetter
+  module Work
+    # Makes a letter of a file: our JSON, a message (.eml), HTML or Markdown. Told apart by name, then by what is in it.
+    class LetterIn
+      MOST_BYTES = 16 * 1024 * 1024 # JSON carries its pictures
+
+      def initialize(moment)
+        @moment = moment
+        @reader = Files::LetterHtml.new(moment.catalogue)
+      end
+
+      # @param stream [#read]
+      # @return [Records::Letter]
+      # @raise [Invalid]
+      def call(stream, name:)
+        bytes = stream.read(MOST_BYTES + 1).to_s
+        raise Invalid.new("A letter's file may have #{MOST_BYTES / 1024 / 1024} MB.", code: :too_large) if bytes.bytesize > MOST_BYTES
+        raise Invalid.new("The file is empty.", code: :empty_file) if bytes.strip.empty?
+
+        text = bytes.dup.force_encoding("UTF-8")
+        text = bytes.encode("UTF-8", "Windows-1252", undef: :replace, invalid: :replace) unless text.valid_encoding? || File.extname(name.to_s).casecmp?(".eml")
+        title = File.basename(name.to_s.scrub(""), ".*").then { |base| base.strip.empty? ? "A letter from a file" : base }
+        Records.db.transaction { WriteLetter.new(@moment).make(public_send(format_of(name, text), text, title)) }
+      end
+
+      # @api private: one method a format
+      # @return [Hash] content of a letter
+      def json(text, _title)
+        file = JSON.parse(text)
+        raise Invalid.new("This JSON is not a letter of ours.", code: :not_a_letter, hint: "It begins with \"format\": #{LetterOut::FORMAT.inspect}.") unless file.is_a?(Hash) && file["format"] == LetterOut::FORMAT && file["letter"].is_a?(Hash)
+
+        content = with_places(file["letter"], places(file["pictures"] || [], "picture_id"), places(file["passages"] || [], "passage_id"))
+        content.transform_keys(&:to_sym).slice(*Records::Letter::CONTENT)
+      rescue JSON::ParserError
+        raise Invalid.new("This is not JSON.", code: :not_a_letter)
+      end
+
+      def eml(text, title)
+        mail = Mail.read_from_string(text)
+        part = mail.html_part || ((mail.mime_type == "text/html") ? mail : nil)
+        body = part ? @reader.read(part.decoded) : Core::Letters::Document.from_text((mail.text_part || mail).decoded.to_s.delete("\r"), catalogue: @moment.catalogue).to_h
+        {name: title, subject: one_line(mail.subject.to_s), body: body, manner: (part && part.decoded.match?(/<(table|img)\b/i)) ? "designed" : "plain"}
+      end
+
+      def html(text, title) = {name: title, subject: one_line(Nokogiri::HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}
+
+      def markdown(text, title)
+        front, body = text.match(/\A---\s*\n(.*?)\n---\s*\n(.*)\z/m)&.captures || ["", text]
+        said = front.scan(/^(title|subject|preview):\s*(.+)$/).to_h { |key, value| [key, value.strip.then { |one| one.start_with?('"') ? JSON.parse(one) : one }] }
+        {name: said.fetch("title", title), subject: one_line(said.fetch("subject", "")), preview: one_line(said.fetch("preview", "")), body: @reader.read(html_of(body))}
+      rescue JSON::ParserError
+        raise Invalid.new("The lines at the top of this file cannot be read.", code: :not_a_letter)
+      end
+
+      private
+
+      # A stroke within a field would be taken for the edge of a table.
+      STROKE = "\u2758"
+
+      def html_of(markdown)
+        Kramdown::Document.new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, auto_ids: false).to_html.gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
+      end
+
+      def format_of(name, text)
+        case File.extname(name.to_s.scrub("")).downcase
+        when ".json" then :json
+        when ".eml" then :eml
+        when ".html", ".htm" then :html
+        when ".md", ".markdown", ".txt" then :markdown
+        else
+          if text.lstrip.start_with?("{")
+            :json
+          else
+            (text.match?(/\A\s*</) ? :html : :markdown)
+          end
+        end
+      end
+
+      def one_line(words) = Core::Letters::Document.from_text(words.split.join(" "), catalogue: @moment.catalogue).to_h.then { |root| root["content"].empty? ? Core::Letters::Document::EMPTY : root }
+
+      # Pictures and passages that are here already are used; others come in with the letter.
+      # @return [Hash{Integer=>Integer}] numbers here by numbers in the file
+      def places(entries, kind)
+        entries.select { |entry| entry.is_a?(Hash) && entry["id"].is_a?(Integer) }.to_h { |entry| [entry["id"], (kind == "picture_id") ? picture(entry) : passage(entry)] }
+      end
+
+      def picture(entry)
+        data = entry["data"].to_s.unpack1("m0")
+        here = Records::Picture.without_data.first(digest: Digest::SHA256.hexdigest(data))
+        (here || TakePicture.new(@moment).call(StringIO.new(data), name: entry["name"])).id
+      rescue ArgumentError
+        raise Invalid.new("A picture in this file is broken.", code: :not_a_letter)
+      end
+
+      def passage(entry)
+        here = Records::Passage.where(name: entry["name"].to_s).all.find { |one| one.documents == entry["documents"] }
+        (here || KeepPassage.new(@moment).make(name: entry["name"], documents: entry["documents"])).id
+      end
+
+      def with_places(json, pictures, passages)
+        case json
+        when Hash
+          json.to_h do |key, value|
+            moved = {"picture_id" => pictures, "passage_id" => passages}[key]
+            [key, moved ? moved.fetch(value, value) : with_places(value, pictures, passages)]
+          end
+        when Array then json.map { |one| with_places(one, pictures, passages) }
+        else json
+        end
+      end
+    end
+  end
+end

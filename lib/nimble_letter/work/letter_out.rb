@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+require "mail"
+require "json"
+
+module NimbleLetter
+  module Work
+    # A letter as a file: JSON (all of it, to be brought in again exactly), Markdown, HTML or a message (.eml). In the last
+    # three its fields stand as {{first name}}.
+    class LetterOut
+      FORMATS = {"json" => "application/json", "md" => "text/markdown; charset=utf-8", "html" => "text/html; charset=utf-8", "eml" => "message/rfc822"}.freeze
+      FORMAT = "nimble-letter/1"
+
+      def initialize(letter, moment, base_url:)
+        @letter, @moment, @base_url = letter, moment, base_url
+      end
+
+      # @param format [String] a key of FORMATS
+      # @return [String]
+      # @raise [Invalid]
+      def file(format)
+        case format
+        when "json" then JSON.pretty_generate(whole)
+        when "md" then markdown
+        when "html" then html
+        when "eml" then message
+        else raise Invalid.new("A letter goes out as #{FORMATS.keys.join(", ")}.", at: "format")
+        end
+      end
+
+      private
+
+      def whole
+        passages = Records::Passage.where(id: @letter.passages.keys).order(:id).all
+        pictures = Records::Picture.where(id: @letter.documents.flat_map(&:picture_ids).uniq).order(:id).all
+        {format: FORMAT, letter: @letter.content, passages: passages.map { |one| {id: one.id, name: one.name, documents: one.documents} },
+         pictures: pictures.map { |one| {id: one.id, name: one.name, data: [one.data].pack("m0")} }}
+      end
+
+      def merged
+        @merged ||= begin
+          parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
+          Core::Letters::Placeholders.new(**parts, catalogue: @moment.catalogue, passages: @letter.passages, language: @letter.language).call
+        end
+      end
+
+      def markdown
+        picture = ->(id) { Records::Picture.without_data.first(id: id)&.then { |one| "#{@base_url}#{one.path}" } }
+        "---\ntitle: #{JSON.generate(@letter.name)}\nsubject: #{JSON.generate(line(merged.subject))}\npreview: #{JSON.generate(line(merged.preview))}\n---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
+      end
+
+      def line(runs) = Core::Letters::TextWriter.line(runs)
+
+      def setting = @setting ||= Typesetting.new(@letter, firm: @moment.firm, base_url: @base_url)
+
+      def html = setting.html(merged, nil, foot: nil)
+
+      def message
+        mail = Mail.new(charset: "UTF-8")
+        mail.subject = line(merged.subject)
+        mail.text_part = Mail::Part.new(content_type: "text/plain; charset=UTF-8", body: setting.text(merged, nil, foot: nil))
+        mail.html_part = Mail::Part.new(content_type: "text/html; charset=UTF-8", body: html)
+        mail.date = @moment.now
+        mail.header["X-Unsent"] = "1"
+        mail.encoded
+      end
+    end
+  end
+end

@@ -1,0 +1,38 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A letter as one person would get it now, beside the desk where it is written.
+    class LookAtLetter
+      # @param person [Records::Person]
+      def initialize(letter, person, moment)
+        @letter, @person, @moment = letter, person, moment
+      end
+
+      # @return [Hash]
+      def json
+        company = Records::Company.where(id: @person.company_id).get(:name)
+        {person_id: @person.id, person: @person.name, company: company, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: "preview", text: setting.text(merged, mailbox),
+         **MergedJson.write(merged, unanswered: merging.unanswered[@person.id])}
+      end
+
+      # @return [String] what is put in, marked
+      def html
+        setting.html(merged, mailbox, foot: setting.foot("#"), mark: Core::Letters::Marking.new(@moment.catalogue), head: "<style>#{Core::Letters::Marking::CSS}</style>")
+      end
+
+      private
+
+      def merging = @merging ||= Merging.new(@letter, [@person], @moment)
+
+      def merged = @merged ||= merging.call(@person, mailbox)
+
+      def setting = @setting ||= Typesetting.new(@letter, firm: @moment.firm)
+
+      # The owner's, since that is whom they know; else one's own.
+      def mailbox
+        @mailbox ||= Records::Mailbox.eager(:account).first(account_id: @person.owner_id) || Records::Mailbox.eager(:account).first(account_id: @moment.account&.id) || Records::Mailbox.eager(:account).first
+      end
+    end
+  end
+end

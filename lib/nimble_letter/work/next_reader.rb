@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Whom to look at a letter as next: the one after, the one before, the next with a gap, or anybody.
+    class NextReader
+      WANTS = %w[next before gap random].freeze
+
+      def initialize(letter, moment)
+        @letter, @audience, @moment = letter, LetterAudience.new(letter, moment), moment
+      end
+
+      # @param want [String] one of WANTS
+      # @param after [Integer] person id one is at
+      # @return [Hash] person_id (nil when there is nobody like that)
+      # @raise [Invalid]
+      def call(want, after: 0)
+        people = @audience.people
+        {person_id: case want
+                    when "next" then from(people, after)
+                    when "before" then people.where { id < after }.max(:id) || people.max(:id)
+                    when "gap" then (tree = gap) && from(people.where(@moment.sql.read(tree)), after)
+                    when "random" then people.exclude(id: after).order(Sequel.function(:rand)).get(:id) || after
+                    else raise Invalid.new("Want one of #{WANTS.join(", ")}.", at: "want")
+                    end}
+      end
+
+      private
+
+      # Round and round.
+      def from(people, after) = people.where { id > after }.min(:id) || people.min(:id)
+
+      # @return [Object, nil] a condition for whoever lacks a field that has no fallback
+      def gap
+        keys = @letter.documents.flat_map(&:merge_fields).reject { |node| node["attrs"]["fallback"] }.map { |node| node["attrs"]["field"] }.uniq
+        fields = keys.map { |key| @moment.catalogue[LetterAudience::COMES_FROM.fetch(key, key)] }.select { |field| field&.for?(:condition) && field.subject != "deal" }
+        @moment.parser.parse({"any" => fields.map { |field| {"field" => field.key, "is" => "empty"} }}) if fields.any?
+      end
+    end
+  end
+end

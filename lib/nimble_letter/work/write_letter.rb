@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Makes a letter and changes it. Whatever was typed is kept: each change is part of a version, and text that lost a
+    # collision becomes a version too.
+    class WriteLetter
+      # Typing of one colleague within so long is one version.
+      VERSION_SECONDS = 10 * 60
+      VERSIONS = 200 # kept a letter; older ones go
+      NAMES = {name: 160, category: 60}.freeze
+
+      def initialize(moment)
+        @moment = moment
+      end
+
+      # @param input [Hash{Symbol=>Object}] any of Records::Letter::CONTENT
+      # @return [Records::Letter]
+      def make(input = {})
+        empty = Records::Letter::PARTS.to_h { |part| [part, Core::Letters::Document::EMPTY] }
+        values = {name: "Untitled letter", manner: "plain", language: "en", about: "anybody", **empty, **taken(input)}
+        Records.db.transaction do
+          letter = Records::Letter.create(values.merge(account_id: @moment.account&.id, created_at: @moment.now, updated_at: @moment.now))
+          keep(letter, "typed")
+          letter
+        end
+      end
+
+      # @param input [Hash{Symbol=>Object}] what changes, and version
+      # @return [Records::Letter]
+      # @raise [Invalid, Conflict]
+      def change(letter, input)
+        changes = taken(input)
+        changes[:set_aside] = input[:set_aside].uniq.first(50) if input[:set_aside]
+        changes[:archived_at] = (input[:archived] ? @moment.now : nil) if input.key?(:archived)
+        Records.db.transaction do
+          before = letter.version
+          letter.change!(changes, version: input[:version], now: @moment.now)
+          keep(letter, "typed") if letter.version != before && (changes.keys & Records::Letter::CONTENT).any?
+        end
+        letter
+      end
+
+      # @return [Records::Letter]
+      def copy(letter, name: nil)
+        Records.db.transaction do
+          made = make(letter.content.merge(name: (name || "#{letter.name}, copy")[0, 160]))
+          letter.attachments.each { |file| Records::Attachment.create(file.values.except(:id).merge(letter_id: made.id)) }
+          made
+        end
+      end
+
+      # @param version [Records::LetterVersion] gone back to
+      def restore(letter, version, number:)
+        content = taken(version.content.transform_keys(&:to_sym).except(:name))
+        Records.db.transaction do
+          letter.change!(content, version: number, now: @moment.now)
+          keep(letter, "restored")
+        end
+        letter
+      end
+
+      # Keeps a text that was typed while somebody else changed the letter; theirs stays the letter.
+      # @return [Records::LetterVersion]
+      def set_aside(letter, input) = Records.db.transaction { keep(letter, "set_aside", letter.content.merge(taken(input))) }
+
+      private
+
+      # @return [Hash{Symbol=>Object}] checked
+      def taken(input)
+        parts = Records::Letter::PARTS.filter_map { |part| [part, part(part, input[part])] if input[part] }.to_h
+        NAMES.each { |name, most| parts[name] = Core::Letters::Values.clean(input[name])&.slice(0, most) if input.key?(name) }
+        raise Invalid.new("A letter needs a name.", at: "name") if parts.key?(:name) && parts[:name].nil?
+
+        {manner: Records::Letter::MANNERS, about: Records::Letter::ABOUT, language: Core::Fields::Catalogue::LANGUAGES.keys}.each do |name, known|
+          next unless input[name]
+          raise Invalid.new("#{name.to_s.capitalize} is one of #{known.first(8).join(", ")}.", at: name.to_s) unless known.include?(input[name])
+
+          parts[name] = input[name]
+        end
+        parts
+      end
+
+      def part(name, json)
+        document = Core::Letters::Document.parse!(json, at: name.to_s, catalogue: @moment.catalogue, line: name != :body)
+        there!(document)
+        document.to_h
+      end
+
+      def there!(document)
+        lost = document.picture_ids - Records::Picture.where(id: document.picture_ids).select_map(:id)
+        raise Invalid.new("A picture in this letter is not in the library any more.", code: :picture_gone, at: "body") if lost.any?
+
+        lost = document.passage_ids - Records::Passage.where(id: document.passage_ids).select_map(:id)
+        raise Invalid.new("A passage in this letter is not there any more.", code: :passage_gone, at: "body") if lost.any?
+      end
+
+      def keep(letter, kind, content = letter.content)
+        versions = Records::LetterVersion.where(letter_id: letter.id)
+        last = versions.order(:number).last
+        if kind == "typed" && last&.kind == "typed" && last.account_id == @moment.account&.id && @moment.now - last.created_at < VERSION_SECONDS
+          return last.update(content: content, updated_at: @moment.now)
+        end
+
+        versions.where { number <= (last ? last.number : 0) - VERSIONS }.delete
+        Records::LetterVersion.create(letter_id: letter.id, number: (last ? last.number : 0) + 1, account_id: @moment.account&.id, kind: kind, content: content, created_at: @moment.now, updated_at: @moment.now)
+      end
+    end
+  end
+end
