@@ -22,7 +22,7 @@ module Bench
 
   def configuration_for(name)
     @configuration = Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => ENV.fetch("NIMBLE_VAR", "var-bench"), "NIMBLE_DATABASE" => name,
-      "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("BENCH_DB_PORT", Processes::Ports.any).to_s))
+      "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("BENCH_DB_PORT", Processes::Ports.any).to_s))
   end
 
   def with_database(name = "nimble_letter_bench", fresh: false)

@@ -6,7 +6,7 @@ module NimbleLetter
     module Letters
       TEXTS = {
         "The table nobody asks for twice" => {
-          subject: "The table nobody asks for twice", preview: "Every dining room has one, and it is rarely the draught",
+          category: "First word", subject: "The table nobody asks for twice", preview: "Every dining room has one, and it is rarely the draught",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -18,7 +18,7 @@ module NimbleLetter
           TEXT
         },
         "Before and after at table nine" => {
-          subject: "Two recordings from table nine", preview: "The same Friday, before and after",
+          category: "Follow-up", subject: "Two recordings from table nine", preview: "The same Friday, before and after",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -30,7 +30,7 @@ module NimbleLetter
           TEXT
         },
         "Two dates that would suit" => {
-          subject: "Two dates, if you like", preview: "And then I leave you in peace",
+          category: "Follow-up", subject: "Two dates, if you like", preview: "And then I leave you in peace",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -40,7 +40,7 @@ module NimbleLetter
           TEXT
         },
         "Winter letter" => {
-          subject: "What a quiet room is worth in January", preview: "Three small things that cost nothing",
+          category: "News", subject: "What a quiet room is worth in January", preview: "Three small things that cost nothing",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -52,7 +52,7 @@ module NimbleLetter
           TEXT
         },
         "Shall we listen together?" => {
-          subject: "Shall we listen together?", preview: "An hour, a meter and two chairs",
+          category: "Follow-up", subject: "Shall we listen together?", preview: "An hour, a meter and two chairs",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -62,7 +62,7 @@ module NimbleLetter
           TEXT
         },
         "Good to meet you at the trade evening" => {
-          subject: "Good to meet you, {{first name|and thank you}}", preview: "The sample you held is on its way",
+          category: "After a meeting", subject: "Good to meet you, {{first name|and thank you}}", preview: "The sample you held is on its way",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -72,7 +72,7 @@ module NimbleLetter
           TEXT
         },
         "For architects: the quiet detail" => {
-          subject: "A detail for your next ceiling", preview: "Drawn, measured, free to copy",
+          category: "Partners", subject: "A detail for your next ceiling", preview: "Drawn, measured, free to copy",
           body: <<~TEXT
             Dear {{last name}},
 
@@ -82,7 +82,7 @@ module NimbleLetter
           TEXT
         },
         "Classrooms before summer" => {
-          subject: "A quieter {{company}} by September", preview: "Fitted in the holidays, heard in the first lesson",
+          category: "First word", subject: "A quieter {{company}} by September", preview: "Fitted in the holidays, heard in the first lesson",
           body: <<~TEXT
             Dear {{first name}},
 

@@ -30,6 +30,7 @@ module NimbleLetter
         end
         @clock.set(ENDS)
         keep_lists
+        work_on_letters
       end
 
       private
@@ -41,6 +42,15 @@ module NimbleLetter
         press = Records::Person.kept.where(Sequel[:people][:id] => Records.db[:people_tags].join(:tags, id: :tag_id).where(name: "press").select(:person_id))
         Work::KeepList.make("Press, winter 2025", press, moment: moment, made_from: "everyone who is tagged press")
         Work::BlockAddress.put(kind: "domain", value: Records::Person.kept.exclude(domain_fold: nil).order(:id).get(:domain_fold), reason: "Asked in writing not to be contacted", moment: moment)
+      end
+
+      # What lies on the desk this week; half of the clients would get another subject.
+      def work_on_letters
+        @letters = @letters.merge(Studio.new(moment).fill)
+        june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello}, [["The yearly check", 0]])
+        june.steps.first.update(other: {"what" => "subject", "subject" => Core::Letters::Document.from_text("Half an hour with the meter, {{first name|if you like}}").to_h, "at_least" => 30, "after_hours" => 48})
+        keep_at_hand = ["Spring from the workshop", "The yearly check"].map { |name| {account_id: @maren.id, letter_id: @letters.fetch(name).id} }
+        Records.db[:letter_favourites].multi_insert(keep_at_hand)
       end
 
       def live

@@ -6,7 +6,7 @@ require "tmpdir"
 
 RSpec.describe "the processes" do
   def settings(var, **more)
-    {"NIMBLE_VAR" => var, "PORT" => Processes::Ports.any.to_s, "DB_PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "NIMBLE_DB_MEMORY" => "64M"}.merge(more.transform_keys(&:to_s))
+    {"NIMBLE_VAR" => var, "PORT" => Processes::Ports.any.to_s, "DB_PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "NIMBLE_DB_MEMORY" => "64M"}.merge(more.transform_keys(&:to_s))
   end
 
   it "ride out a database that is killed in the middle of a batch: nothing is lost and nothing goes twice" do

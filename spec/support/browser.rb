@@ -13,7 +13,7 @@ module Browser
   class << self
     def configuration
       @configuration ||= Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => TestDatabase.configuration.var, "NIMBLE_DATABASE" => "nimble_letter_demo", "PORT" => Processes::Ports.any.to_s,
-        "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => TestDatabase.configuration.db_port.to_s))
+        "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => TestDatabase.configuration.db_port.to_s))
     end
 
     def open

@@ -7,7 +7,7 @@ module TestDatabase
     def configuration
       @configuration ||= Configuration.new(ENV.to_h.merge(
         "NIMBLE_VAR" => ENV.fetch("NIMBLE_TEST_VAR", "var-test"), "NIMBLE_DATABASE" => "nimble_letter_test",
-        "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s
+        "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s
       ))
     end
 

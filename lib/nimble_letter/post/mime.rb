@@ -2,6 +2,7 @@
 
 require "mail"
 require "digest"
+require "erb"
 
 module NimbleLetter
   module Post

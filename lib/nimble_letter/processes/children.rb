@@ -50,7 +50,7 @@ module NimbleLetter
       def environment(part)
         own = (part == "clerk") ? ClerkLoop::ENVIRONMENT : {}
         {**own, "NIMBLE_VAR" => @configuration.var, "PORT" => @configuration.port.to_s, "DB_PORT" => @configuration.db_port.to_s,
-                "SMTP_PORT" => @configuration.smtp_port.to_s, "NIMBLE_DATABASE" => @configuration.database, "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s}
+                "SMTP_PORT" => @configuration.smtp_port.to_s, "LOOKUP_PORT" => @configuration.lookup_port.to_s, "NIMBLE_DATABASE" => @configuration.database, "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s}
       end
 
       def wait_for(part, pid, port)

@@ -14,10 +14,11 @@ module NimbleLetter
         when "worker" then WorkerLoop.new(configuration).run
         when "clerk" then ClerkLoop.new(configuration).run
         when "post-office" then PostOfficeServer.new(configuration).run
+        when "lookups" then LookupServer.new(configuration).run
         when "demo" then build_demo(configuration)
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
         when "screenshots" then Screenshots.new(configuration).take
-        else raise Invalid.new("Run one of: web, worker, clerk, post-office, demo, start, screenshots.", code: :unknown_part)
+        else raise Invalid.new("Run one of: web, worker, clerk, post-office, lookups, demo, start, screenshots.", code: :unknown_part)
         end
       end
 

@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Processes
-    # Runs database, web, worker and practice post office together, and ends them together.
+    # Runs database, web, worker, practice post office and practice lookups together, and ends them together.
     class Supervisor
       WATCH_SECONDS = 0.5
       # One thinks while the database works for the other.
@@ -34,11 +34,13 @@ module NimbleLetter
       def check_ports
         Ports.free!(@configuration.port, "PORT", "the web server")
         Ports.free!(@configuration.smtp_port, "SMTP_PORT", "the practice post office")
+        Ports.free!(@configuration.lookup_port, "LOOKUP_PORT", "the practice lookups")
       end
 
       def start_children
         Children.new(@configuration).tap do |children|
           children.start("post-office", port: @configuration.smtp_port)
+          children.start("lookups", port: @configuration.lookup_port)
           children.start("web", port: @configuration.port)
           children.start("worker")
           CLERKS.times { |n| children.start("clerk", as: "clerk #{n + 1}") }

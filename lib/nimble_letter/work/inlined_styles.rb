@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "cgi/util"
+require "nokogiri"
 require "premailer"
 
 module NimbleLetter

@@ -3,6 +3,7 @@
 require "mail"
 require "json"
 require "kramdown"
+require "nokogiri"
 require "stringio"
 
 module NimbleLetter

@@ -11,6 +11,8 @@ import { LettersScreen } from '../screens/letters/LettersScreen'
 import { ListsScreen } from '../screens/lists/ListsScreen'
 import { PeopleScreen } from '../screens/people/PeopleScreen'
 import { PersonScreen } from '../screens/person/PersonScreen'
+import { PicturesScreen } from '../screens/pictures/PicturesScreen'
+import { PracticePostScreen } from '../screens/practice-post/PracticePostScreen'
 import { RepliesScreen } from '../screens/replies/RepliesScreen'
 import { ResultsScreen } from '../screens/results/ResultsScreen'
 import { SequenceScreen } from '../screens/sequences/SequenceScreen'
@@ -25,6 +27,7 @@ import { SignInPage } from './SignInPage'
 import { isSignedIn, SessionProvider, useSessionQuery } from './session'
 
 // The editor is the heaviest part; it comes when a letter is opened.
+const PassagesScreen = lazy(async () => ({ default: (await import('../screens/passages/PassagesScreen')).PassagesScreen }))
 const LetterScreen = lazy(async () => ({ default: (await import('../screens/letters/LetterScreen')).LetterScreen }))
 
 /** The whole application: signed out, the way in; signed in, the shell around a screen. */
@@ -57,6 +60,10 @@ export function App() {
                 <Route path="bin" element={<BinScreen />} />
                 <Route path="letters" element={<LettersScreen />} />
                 <Route path="letters/:id" element={<LetterScreen />} />
+                <Route path="passages" element={<PassagesScreen />} />
+                <Route path="pictures" element={<PicturesScreen />} />
+                <Route path="practice-post" element={<PracticePostScreen />} />
+                <Route path="practice-post/:id" element={<PracticePostScreen />} />
                 <Route path="sequences" element={<SequencesScreen />} />
                 <Route path="sequences/:id" element={<SequenceScreen />} />
                 <Route path="sequences/:id/:tab" element={<SequenceScreen />} />

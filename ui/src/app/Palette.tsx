@@ -33,6 +33,9 @@ export function Palette({ onClose }: { onClose: () => void }) {
     post?.held
       ? { words: 'Release all post', run: () => release.mutate() }
       : { words: 'Hold all post', run: () => hold.mutate() },
+    { words: 'Go to Passages', run: () => navigate('/passages') },
+    { words: 'Go to Pictures', run: () => navigate('/pictures') },
+    { words: 'Go to Practice post', run: () => navigate('/practice-post') },
     ...['Today', 'People', 'Letters', 'Sequences', 'Replies', 'Results', 'Settings'].map((place) => ({
       words: `Go to ${place}`,
       run: () => navigate(place === 'Today' ? '/' : `/${place.toLowerCase()}`),

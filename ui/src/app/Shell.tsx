@@ -11,7 +11,7 @@ import { useSession } from './session'
 const PLACES = [
   { to: '/', words: 'Today' },
   { to: '/people', words: 'People', within: ['/people', '/companies', '/lists', '/doubles', '/files', '/bin'] },
-  { to: '/letters', words: 'Letters' },
+  { to: '/letters', words: 'Letters', within: ['/letters', '/passages', '/pictures', '/practice-post'] },
   { to: '/sequences', words: 'Sequences' },
   { to: '/replies', words: 'Replies' },
   { to: '/results', words: 'Results' },

@@ -55,3 +55,8 @@ export function percent(share: number): string {
 export function timeOfDay(minutes: number): string {
   return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
 }
+
+/** A size as people say it: "42 kB", "1.3 MB". */
+export function bytes(count: number): string {
+  return count < 1024 * 1024 ? `${Math.max(1, Math.round(count / 1024))} kB` : `${(count / 1024 / 1024).toFixed(1)} MB`
+}

@@ -1,19 +1,10 @@
 import { NavLink } from 'react-router'
 
-const PLACES = [
-  { to: '/people', words: 'Everybody' },
-  { to: '/companies', words: 'Companies' },
-  { to: '/lists', words: 'Lists and filters' },
-  { to: '/doubles', words: 'Doubles' },
-  { to: '/files', words: 'Files brought in' },
-  { to: '/bin', words: 'Bin' },
-]
-
-/** The places that belong to People. */
-export function SubPlaces() {
+/** The places within a place, in a row. */
+export function SubPlaces({ label, places }: { label: string; places: { to: string; words: string }[] }) {
   return (
-    <nav aria-label="People" className="flex gap-4 text-[13px] border-b border-base-300 mb-3 -mt-2">
-      {PLACES.map((place) => (
+    <nav aria-label={label} className="flex gap-4 text-[13px] border-b border-base-300 mb-3 -mt-2">
+      {places.map((place) => (
         <NavLink
           key={place.to}
           to={place.to}

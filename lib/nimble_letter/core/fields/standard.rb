@@ -103,9 +103,9 @@ module NimbleLetter
 
         # What outside services answer, see Letters::Lookups: merged, and asked about by the passages of a letter.
         LOOKED_UP = [
-          field("lookup.weather", "Weather in their city", :text, uses: %i[merge passage], phrase: "where the weather is"),
-          field("lookup.temperature", "Degrees in their city", :number, uses: %i[merge passage], phrase: "where the degrees are"),
-          field("lookup.rain", "Rain in their city", :flag, uses: %i[merge passage], phrase: "where it rains")
+          field("lookup.weather", "Weather in their city", :text, uses: %i[merge passage], phrase: "whose weather is"),
+          field("lookup.temperature", "Degrees in their city", :number, uses: %i[merge passage], phrase: "whose degrees are"),
+          field("lookup.rain", "Rain in their city", :flag, uses: %i[merge passage], phrase: "sees rain in their city")
         ].freeze
 
         CATALOGUE = Catalogue.new(PERSON + COMPANY + DEAL + SHOWN + WORKED_OUT + LOOKED_UP)

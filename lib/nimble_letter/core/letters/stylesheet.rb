@@ -28,8 +28,8 @@ module NimbleLetter
           ".content, .content p, .content li, .content h1, .content h2, .content h3, .content td, .foot { color: #e6e3dc !important } .content p a { color: #8fc7c0 !important } }"
         end
 
-        # On a phone the two columns stand one below the other.
-        def self.narrow = "@media (max-width: 480px) { .column { display: block !important; width: 100% !important; padding: 0 !important } .content { padding: 20px 18px !important } }"
+        # On a phone the sheet is as wide as the screen, and two columns stand one below the other.
+        def self.narrow = "@media (max-width: 640px) { .sheet { width: 100% !important } .page_cell { padding: 0 !important } } @media (max-width: 480px) { .column { display: block !important; width: 100% !important; padding: 0 !important } .content { padding: 20px 18px !important } .logo { padding: 20px 18px 0 18px !important } }"
 
         def self.shared(accent)
           <<~CSS

@@ -39,8 +39,8 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/audience" do
-            audience = Work::LetterAudience.new(letter, moment)
-            json(words: audience.words, total: audience.total, without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)] }, seeing: input.fetch(:conditions, []).map { |condition| audience.seeing(condition) })
+            audience, sentences = Work::LetterAudience.new(letter, moment), Work::Sentences.new(moment)
+            json(words: audience.words, total: audience.total, without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)] }, seeing: input.fetch(:conditions, []).map { |condition| {words: sentences.of(condition), people: audience.seeing(condition)} })
           end
 
           app.get "/api/letters/:id/tests" do

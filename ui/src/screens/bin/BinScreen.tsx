@@ -3,8 +3,8 @@ import { plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { Empty, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
 import { DoMany } from '../people/DoMany'
+import { PeoplePlaces } from '../people/PeoplePlaces'
 import { type Chosen, NOBODY, PeopleTable } from '../people/PeopleTable'
 import { PersonBeside } from '../people/PersonBeside'
 
@@ -38,7 +38,7 @@ export function BinScreen() {
           )
         }
       />
-      <SubPlaces />
+      <PeoplePlaces />
       <p className="muted mb-2">After 30 days a record here is emptied: who it was goes, what happened stays in the figures.</p>
       {total === 0 && <Empty>The bin is empty.</Empty>}
       <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-5 grow min-h-0">

@@ -6,7 +6,7 @@ import { money, number, plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
+import { PeoplePlaces } from '../people/PeoplePlaces'
 
 const PAGE = 60
 
@@ -66,7 +66,7 @@ export function CompaniesScreen() {
           </>
         }
       />
-      <SubPlaces />
+      <PeoplePlaces />
       {(error || add.error) && <ErrorNote error={error ?? add.error} />}
       {!data && !error && <Loading lines={8} />}
       {data && (

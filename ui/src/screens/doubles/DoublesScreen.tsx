@@ -4,7 +4,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
+import { PeoplePlaces } from '../people/PeoplePlaces'
 import { MergeDialog } from './MergeDialog'
 
 /** Records that may be one human, side by side: to merge, or to keep apart. */
@@ -29,7 +29,7 @@ export function DoublesScreen() {
   return (
     <>
       <Header title="Likely doubles" aside={<span className="muted">{data && plural(data.length, 'pair')}</span>} />
-      <SubPlaces />
+      <PeoplePlaces />
       {(error || apart.error) && <ErrorNote error={error ?? apart.error} />}
       {!data && !error && <Loading lines={6} />}
       {data?.length === 0 && <Empty>No two records look like one person.</Empty>}

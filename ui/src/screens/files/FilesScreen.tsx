@@ -7,7 +7,7 @@ import { moment, number } from '../../app/format'
 import { useSession } from '../../app/session'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
+import { PeoplePlaces } from '../people/PeoplePlaces'
 
 const STATES: Record<Shape<'ImportRow'>['state'], string> = {
   reading: 'waits for its columns',
@@ -100,7 +100,7 @@ export function FilesScreen() {
   return (
     <>
       <Header title="Bring people in" />
-      <SubPlaces />
+      <PeoplePlaces />
       <DropFile />
       {imports.error && <ErrorNote error={imports.error} />}
       {!imports.data && !imports.error && <Loading lines={4} />}

@@ -1,159 +1,180 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Editor } from '@tiptap/react'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { clock } from '../../app/format'
+import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
-import { InboxLine, LetterSheet } from '../../parts/LetterView'
+import { Segments } from '../../parts/Segments'
 import { ErrorNote, Loading } from '../../parts/States'
-import { FieldsContext } from './fields'
-import { EditorTools, LetterEditor } from './LetterEditor'
-import { useAutosave } from './useAutosave'
+import { dropBackup, readBackup } from './backup'
+import { ChecksPane, useChecks } from './ChecksPane'
+import { offered } from './editor/fields'
+import { WritingContext } from './editor/writing'
+import { jumpTo } from './jump'
+import { LetterAbout } from './LetterAbout'
+import { LetterMenu } from './LetterMenu'
+import { InUse, Others, SavingTrouble } from './Notices'
+import { ReadAs } from './ReadAs'
+import { TestDialog } from './TestDialog'
+import { type Draft, type Saving, useAutosave } from './useAutosave'
+import { useLetterAudience } from './useLetterAudience'
+import { useLetters } from './useLetters'
+import { usePresence } from './usePresence'
+import { VersionsPane } from './VersionsPane'
+import { type Desk, WritingDesk } from './WritingDesk'
 
-function Preview({ letterId }: { letterId: number }) {
-  const [n, setN] = useState(0)
-  const { data: people } = useQuery({
-    queryKey: ['people', 'for-preview'],
-    queryFn: async () =>
-      (await ask(api.POST('/api/people/search', { body: { limit: 40 } }))).people.filter((person) => person.email),
-  })
-  const person = people?.[n % Math.max(1, people.length)]
-  const { data, error } = useQuery({
-    queryKey: ['preview', letterId, person?.id],
-    queryFn: () =>
-      ask(api.GET('/api/letters/{id}/preview', { params: { path: { id: letterId }, query: { person_id: person?.id } } })),
-    enabled: Boolean(person),
-    placeholderData: (before) => before,
-  })
-  if (error) return <ErrorNote error={error} />
-  if (!data) return <Loading />
+type Letter = Shape<'Letter'>
+type Pane = 'read' | 'checks' | 'versions'
+
+function SavedNote({ saving }: { saving: Saving }) {
+  const { firm } = useSession()
+  const words = { saved: '', typing: 'Saving…', problem: 'Not saved yet' }[saving.state]
   return (
-    <div>
-      <p className="flex items-center gap-2 mb-2 text-xs">
-        <span className="grow">
-          Reads like this to <strong className="font-semibold">{data.person}</strong>
-          {person?.company && <span className="muted">, {person.company}</span>}
-        </span>
-        <button
-          type="button"
-          className="btn btn-xs btn-plain"
-          onClick={() => setN(n + (people?.length ?? 1) - 1)}
-          aria-label="Somebody before"
-        >
-          ‹
-        </button>
-        <button type="button" className="btn btn-xs btn-plain" onClick={() => setN(n + 1)} aria-label="Somebody else">
-          ›
-        </button>
-      </p>
-      <div className="mb-2">
-        <InboxLine letter={data} />
-      </div>
-      <LetterSheet letter={data} />
-    </div>
+    <span className="muted text-xs whitespace-nowrap" role="status">
+      {saving.state === 'saved' ? `Saved ${clock(saving.at, firm.time_zone)}` : words}
+    </span>
   )
 }
 
-function Writing({ letter, fields }: { letter: Shape<'Letter'>; fields: Shape<'Field'>[] }) {
-  const { firm } = useSession()
-  const client = useQueryClient()
-  const { saving, change, keepMine } = useAutosave(letter)
-  const [name, setName] = useState(letter.name)
-  const [editor, setEditor] = useState<Editor | null>(null)
-  // The editors hold the text from here on; what comes back from saving must not be typed over.
-  const [first] = useState({ subject: letter.subject, preview: letter.preview, body: letter.body })
-  const problem = saving.state === 'problem' ? saving.problem : null
+/** The title of the letter, typed in place. */
+function NameField({ name, onChange }: { name: string; onChange: (name: string) => void }) {
+  const [typed, setTyped] = useState(name)
   return (
-    <FieldsContext.Provider value={fields}>
+    <input
+      aria-label="Name of the letter"
+      className="as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
+      value={typed}
+      maxLength={160}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        if (event.target.value.trim()) onChange(event.target.value)
+      }}
+    />
+  )
+}
+
+function Writing({
+  letter,
+  begin,
+  fields,
+  onAnew,
+}: {
+  letter: Letter
+  begin: Draft | null
+  fields: Shape<'Field'>[]
+  onAnew: () => void
+}) {
+  const { saving, change, keepMine, takeTheirs, unsaved, version } = useAutosave(letter, begin)
+  const [first] = useState(() => ({ ...letter, ...begin }))
+  const [manner, setManner] = useState(first.manner)
+  const [about, setAbout] = useState({ category: first.category, language: first.language, about: first.about })
+  const [pane, setPane] = useState<Pane>('read')
+  const [personId, setPersonId] = useState<number | null>(null)
+  const [testing, setTesting] = useState(false)
+  const desk = useRef<Desk>({ subject: null, preview: null, body: null })
+  const client = useQueryClient()
+  const others = usePresence(letter.id)
+  const audience = useLetterAudience(letter)
+  const { data: checks } = useChecks(letter.id)
+  const { data: letters } = useLetters('', false)
+  const categories = useMemo(
+    () => [...new Set((letters ?? []).map((one) => one.category).filter((one) => one != null))],
+    [letters],
+  )
+  const writing = useMemo(
+    () => ({ fields: offered(fields, about.about), manner, audience, within: 'letter' as const }),
+    [fields, about.about, manner, audience],
+  )
+  // Another page wrote it meanwhile and nothing here is unsaved: theirs is shown.
+  useEffect(() => {
+    if (letter.version > version() && !unsaved()) onAnew()
+  }, [letter.version, version, unsaved, onAnew])
+  useKeys([{ key: 't', words: 'Send a test', run: () => setTesting(true) }])
+  const preview = client.getQueryData<Shape<'Merged'>>(['preview', letter.id, personId])
+  const remarks = checks?.advice.length ?? 0
+  return (
+    <WritingContext.Provider value={writing}>
       <Header
         over={{ to: '/letters', words: 'Letters' }}
-        title={
-          <input
-            aria-label="Name of the letter"
-            className="as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
-            value={name}
-            onChange={(event) => {
-              setName(event.target.value)
-              if (event.target.value.trim()) change({ name: event.target.value })
-            }}
-          />
-        }
+        title={<NameField name={first.name} onChange={(name) => change({ name })} />}
         aside={
-          <span className="muted text-xs" role="status">
-            {saving.state === 'saved'
-              ? `Saved ${clock(saving.at, firm.time_zone)}`
-              : saving.state === 'typing'
-                ? 'Saving…'
-                : 'Not saved'}
-          </span>
+          <>
+            <SavedNote saving={saving} />
+            <LetterAbout
+              letter={about}
+              categories={categories}
+              onChange={(draft) => {
+                setAbout({ ...about, ...draft } as typeof about)
+                change(draft)
+              }}
+            />
+            <Others others={others} />
+          </>
+        }
+        actions={
+          <>
+            <Segments
+              label="Manner"
+              chosen={manner}
+              onChoose={(chosen) => {
+                setManner(chosen)
+                change({ manner: chosen })
+              }}
+              options={[
+                { value: 'plain', words: 'Plain' },
+                { value: 'designed', words: 'Designed' },
+              ]}
+            />
+            <LetterMenu letter={letter} onChange={change} />
+            <button type="button" className="btn btn-sm btn-primary" onClick={() => setTesting(true)}>
+              Send a test
+            </button>
+          </>
         }
       />
-      {letter.running_in.length > 0 && (
-        <p className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2 mb-3">
-          In use: {letter.running_in.map((one) => one.name).join(', ')}. Letters not sent yet go out with what you write here.
-        </p>
-      )}
-      {problem && (
-        <div>
-          <ErrorNote error={problem} />
-          {problem.code === 'changed_meanwhile' && (
-            <p className="mb-3 flex gap-2">
-              <button
-                type="button"
-                className="btn btn-xs btn-plain"
-                onClick={() => client.invalidateQueries({ queryKey: ['letter', letter.id] }).then(() => window.location.reload())}
-              >
-                Show theirs
-              </button>
-              <button type="button" className="btn btn-xs btn-plain" onClick={keepMine}>
-                Keep mine
-              </button>
-            </p>
+      <InUse letter={letter} />
+      <SavingTrouble
+        saving={saving}
+        onKeepMine={keepMine}
+        onTakeTheirs={async () => {
+          await takeTheirs()
+          onAnew()
+        }}
+      />
+      <div className="grid grid-cols-[minmax(0,1fr)_400px] gap-7 items-start">
+        <WritingDesk letter={letter} first={first} manner={manner} about={about.about} desk={desk} onChange={change} />
+        <aside aria-label="Looking at it" className="sticky top-0">
+          <div className="mb-3">
+            <Segments
+              label="Beside the letter"
+              chosen={pane}
+              onChoose={setPane}
+              options={[
+                { value: 'read', words: 'As they read it' },
+                { value: 'checks', words: remarks > 0 ? `Checks: ${remarks}` : 'Checks' },
+                { value: 'versions', words: 'Versions' },
+              ]}
+            />
+          </div>
+          {pane === 'read' && <ReadAs letterId={letter.id} version={letter.version} personId={personId} onPerson={setPersonId} />}
+          {pane === 'checks' && (
+            <ChecksPane
+              letter={letter}
+              onSetAside={(set_aside) => change({ set_aside })}
+              onJump={(advice) => {
+                const editor = advice.part === 'firm' ? null : desk.current[advice.part]
+                if (editor) jumpTo(editor, advice.excerpt)
+              }}
+            />
           )}
-        </div>
-      )}
-      <div className="grid grid-cols-[minmax(0,1fr)_420px] gap-8 items-start">
-        <div>
-          <p className="field-label">Subject</p>
-          <div className="bg-[var(--sheet)] border border-base-300 rounded-sm px-3 py-2 mb-3 text-[15px]">
-            <LetterEditor
-              line
-              label="Subject"
-              document={first.subject}
-              placeholder="What the inbox shows first"
-              onChange={(subject) => change({ subject: subject as Shape<'Document'> })}
-            />
-          </div>
-          <p className="field-label">Preview line</p>
-          <div className="bg-[var(--sheet)] border border-base-300 rounded-sm px-3 py-2 mb-4">
-            <LetterEditor
-              line
-              label="Preview line"
-              document={first.preview}
-              placeholder="What stands beside the subject"
-              onChange={(preview) => change({ preview: preview as Shape<'Document'> })}
-            />
-          </div>
-          <EditorTools editor={editor} />
-          <div className="sheet letter-text px-9 py-7">
-            <LetterEditor
-              label="Text of the letter"
-              document={first.body}
-              placeholder="Dear… Type {{ and a field’s name, or pick one above."
-              onEditor={setEditor}
-              onChange={(body) => change({ body: body as Shape<'Document'> })}
-            />
-          </div>
-          <p className="muted text-xs mt-3">
-            The signature of whoever it comes from, the firm’s address and the way out are put below it by themselves.
-          </p>
-        </div>
-        <Preview letterId={letter.id} />
+          {pane === 'versions' && <VersionsPane letter={letter} version={version} onRestored={onAnew} />}
+        </aside>
       </div>
-    </FieldsContext.Provider>
+      {testing && preview && <TestDialog letterId={letter.id} person={preview} onClose={() => setTesting(false)} />}
+    </WritingContext.Provider>
   )
 }
 
@@ -161,6 +182,7 @@ function Writing({ letter, fields }: { letter: Shape<'Letter'>; fields: Shape<'F
 export function LetterScreen() {
   const id = Number(useParams().id)
   const { data: catalogue } = useCatalogue()
+  const [generation, setGeneration] = useState(0)
   const {
     data: letter,
     error,
@@ -168,10 +190,26 @@ export function LetterScreen() {
   } = useQuery({
     queryKey: ['letter', id],
     queryFn: () => ask(api.GET('/api/letters/{id}', { params: { path: { id } } })),
-    staleTime: 30_000,
   })
-  const fields = useMemo(() => catalogue?.fields.filter((field) => field.uses.includes('merge')) ?? [], [catalogue])
+  // What was typed here and never reached the server goes on where it was; on a newer letter it is kept among the versions.
+  const begin = useRef<{ id: number; draft: Draft | null } | null>(null)
+  if (letter && begin.current?.id !== id) {
+    const kept = readBackup(id)
+    begin.current = { id, draft: kept && kept.version === letter.version ? kept.draft : null }
+    if (kept && kept.version !== letter.version) {
+      const { set_aside: _, archived: __, ...content } = kept.draft
+      ask(api.POST('/api/letters/{id}/versions', { params: { path: { id } }, body: content })).then(() => dropBackup(id))
+    }
+  }
   if (error) return <ErrorNote error={error} retry={refetch} />
-  if (!letter || fields.length === 0) return <Loading />
-  return <Writing key={letter.id} letter={letter} fields={fields} />
+  if (!letter || !catalogue) return <Loading />
+  return (
+    <Writing
+      key={`${letter.id} ${generation}`}
+      letter={letter}
+      begin={generation === 0 ? (begin.current?.draft ?? null) : null}
+      fields={catalogue.fields}
+      onAnew={() => setGeneration((now) => now + 1)}
+    />
+  )
 }

@@ -3,8 +3,8 @@ import { useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
 import { fromCondition } from '../people/conditions'
+import { PeoplePlaces } from '../people/PeoplePlaces'
 import { KEPT_SENTENCE, useFilters } from '../people/usePeople'
 import { FiltersTable } from './FiltersTable'
 import { ListsTable } from './ListsTable'
@@ -29,7 +29,7 @@ export function ListsScreen() {
   return (
     <>
       <Header title="Lists and filters" />
-      <SubPlaces />
+      <PeoplePlaces />
       {error && <ErrorNote error={error} />}
       <section className="mb-8">
         <h2 className="border-b border-base-300 pb-1">Lists</h2>

@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import { useCatalogue } from '../../app/useCatalogue'
 import { Popover } from '../../parts/Popover'
 import { entries, fresh, typed } from './asking'
 import type { Test } from './conditions'
+import { useAskable } from './useAskable'
 
 /** A menu of everything one can ask about; typing narrows it, and "city is York" is taken as it stands. */
 export function AskAbout({
@@ -32,7 +32,7 @@ export function AskAbout({
 }
 
 function Menu({ subject, onPick }: { subject: 'person' | 'deal'; onPick: (test: Test) => void }) {
-  const { data: catalogue } = useCatalogue()
+  const catalogue = useAskable()
   const [words, setWords] = useState('')
   if (!catalogue) return null
   const whole = typed(catalogue, words)

@@ -9,13 +9,13 @@ import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
 import { PeopleBehind } from '../../parts/PeopleList'
 import { ErrorNote, Loading } from '../../parts/States'
-import { SubPlaces } from '../../parts/SubPlaces'
 import { AddPerson } from './AddPerson'
 import { ColumnChoice } from './ColumnChoice'
 import { EVERYBODY, fromCondition, type Group, toCondition } from './conditions'
 import { DoMany } from './DoMany'
 import { FilterMenu } from './FilterMenu'
 import { KeepList } from './KeepList'
+import { PeoplePlaces } from './PeoplePlaces'
 import { type Chosen, NOBODY, PeopleTable } from './PeopleTable'
 import { PersonBeside } from './PersonBeside'
 import { SaveFilter } from './SaveFilter'
@@ -129,7 +129,7 @@ export function PeopleScreen() {
           </>
         }
       />
-      <SubPlaces />
+      <PeoplePlaces />
       <Sentence
         sentence={sentence}
         onChange={(next) => {

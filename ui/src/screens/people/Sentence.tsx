@@ -1,11 +1,11 @@
-import { useCatalogue } from '../../app/useCatalogue'
 import { beginsWithWho } from './asking'
 import type { Group } from './conditions'
 import { SentenceGroup } from './SentenceGroup'
+import { useAskable } from './useAskable'
 
 /** The condition as a sentence; the underlined words open their choices. */
 export function Sentence({ sentence, onChange }: { sentence: Group; onChange: (sentence: Group) => void }) {
-  const { data: catalogue } = useCatalogue()
+  const catalogue = useAskable()
   if (!catalogue) return <div className="skeleton h-16" />
   return (
     <div

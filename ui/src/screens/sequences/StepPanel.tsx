@@ -3,7 +3,8 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { plural, timeOfDay } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
-import { LetterSheet } from '../../parts/LetterView'
+import { LetterFrame } from '../../parts/LetterFrame'
+import { OtherVersion } from './OtherVersion'
 import { delayWords } from './Ruler'
 import { type Change, stepInput } from './useSequence'
 
@@ -79,13 +80,7 @@ function FirstLetter({ step }: { step: Step }) {
     enabled: Boolean(step.letter_id),
   })
   const row = stack?.rows.find((one) => one.gaps.length === 0) ?? stack?.rows[0]
-  const { data } = useQuery({
-    queryKey: ['stack', step.id, row?.person_id],
-    queryFn: () =>
-      ask(api.GET('/api/steps/{id}/stack/{person_id}', { params: { path: { id: step.id, person_id: row?.person_id ?? 0 } } })),
-    enabled: Boolean(row),
-  })
-  if (!data || !row) return null
+  if (!row) return null
   return (
     <>
       <p className="flex justify-between field-label !mt-4">
@@ -96,8 +91,12 @@ function FirstLetter({ step }: { step: Step }) {
           See all {stack?.total}
         </Link>
       </p>
-      <div className="max-h-64 overflow-hidden relative [&_article]:!px-4 [&_article]:!py-3 [&_article]:!text-[15px] [&_article]:!shadow-none">
-        <LetterSheet letter={data} />
+      <div className="max-h-64 overflow-hidden relative">
+        <LetterFrame
+          key={`${step.id} ${step.letter_id}`}
+          width={300}
+          src={`/api/steps/${step.id}/stack/${row.person_id}/shown`}
+        />
         <div className="absolute bottom-0 inset-x-0 h-8 bg-gradient-to-t from-base-100 to-transparent" />
       </div>
     </>
@@ -165,6 +164,7 @@ export function StepPanel({
           {step.subject}
         </p>
       )}
+      {step.letter_id && <OtherVersion step={step} draft={draft} onChange={(other) => update({ other })} />}
       <FirstLetter step={step} />
       {Boolean(step.gaps) && (
         <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">

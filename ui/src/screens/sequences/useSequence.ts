@@ -50,6 +50,6 @@ export function useSequence(id: number) {
 
 /** A step as it is sent back. */
 export function stepInput(step: Shape<'Step'>): Shape<'StepInput'> {
-  const { id, letter_id, amount, unit, from_minute, to_minute, zone } = step
-  return { id, letter_id: letter_id ?? null, amount, unit, from_minute, to_minute, zone }
+  const { id, letter_id, amount, unit, from_minute, to_minute, zone, other } = step
+  return { id, letter_id: letter_id ?? null, amount, unit, from_minute, to_minute, zone, other: other ?? null }
 }

@@ -6,7 +6,9 @@ import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
 import { DealStages } from './DealStages'
 import { DoNotMail } from './DoNotMail'
+import { LetterLook } from './LetterLook'
 import { OwnFields } from './OwnFields'
+import { Signatures } from './Signatures'
 import { Tags } from './Tags'
 
 function MailboxRow({ box, admin }: { box: Shape<'Mailbox'>; admin: boolean }) {
@@ -82,12 +84,14 @@ export function SettingsScreen() {
           The limit leaves room for ordinary mail. What is over it goes on the next working day.
         </p>
       </section>
+      <Signatures />
+      <LetterLook admin={session.account.role === 'admin'} firm={session.firm.name} />
       <OwnFields admin={session.account.role === 'admin'} />
       <DealStages admin={session.account.role === 'admin'} />
       <Tags />
       <DoNotMail />
       <section className="mb-8 max-w-3xl">
-        <h2 className="border-b border-base-300 pb-1 mb-3">Look</h2>
+        <h2 className="border-b border-base-300 pb-1 mb-3">This page</h2>
         <div className="flex gap-2" role="group" aria-label="Look">
           {(['desk', 'night'] as const).map((one) => (
             <button

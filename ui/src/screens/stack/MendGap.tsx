@@ -4,8 +4,18 @@ import { api, ask } from '../../api/client'
 import { useCatalogue } from '../../app/useCatalogue'
 import { ErrorNote } from '../../parts/States'
 
-/** Fills a gap in the person's record, without leaving the stack. */
-export function MendGap({ personId, field, onClose }: { personId: number; field: string; onClose: () => void }) {
+/** Fills a gap in the person's record or in this letter only, without leaving the stack. */
+export function MendGap({
+  stepId,
+  personId,
+  field,
+  onClose,
+}: {
+  stepId: number
+  personId: number
+  field: string
+  onClose: () => void
+}) {
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
   const { data: person } = useQuery({
@@ -31,36 +41,55 @@ export function MendGap({ personId, field, onClose }: { personId: number; field:
       onClose()
     },
   })
+  const fill = useMutation({
+    mutationFn: () =>
+      ask(
+        api.PUT('/api/steps/{id}/stack/{person_id}/fills', {
+          params: { path: { id: stepId, person_id: personId } },
+          body: { field, value },
+        }),
+      ),
+    onSuccess: () => {
+      for (const key of ['stack', 'sequence', 'ready']) client.invalidateQueries({ queryKey: [key] })
+      onClose()
+    },
+  })
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    mend.mutate()
+    if (key) mend.mutate()
+    else fill.mutate()
   }
   return (
     <form onSubmit={submit} className="border-l-2 border-error bg-[var(--gap)] p-3 mb-2.5">
       {mend.error && <ErrorNote error={mend.error} />}
-      {key ? (
-        <>
-          <label className="field-label !text-base-content" htmlFor="mend">
-            {label} of {person?.name}, kept in the record
-          </label>
-          <div className="flex gap-2">
-            <input
-              id="mend"
-              // biome-ignore lint/a11y/noAutofocus: it opens on a click, to be typed into
-              autoFocus
-              className="text-field"
-              value={value}
-              onChange={(event) => setValue(event.target.value)}
-              onKeyDown={(event) => event.key === 'Escape' && onClose()}
-            />
-            <button type="submit" className="btn btn-sm btn-primary" disabled={!value.trim() || !person || mend.isPending}>
-              Mend
-            </button>
-          </div>
-        </>
-      ) : (
-        <p>{label} comes from elsewhere; give this person an owner, or the field a fallback in the letter.</p>
-      )}
+      {fill.error && <ErrorNote error={fill.error} />}
+      <label className="field-label !text-base-content" htmlFor="mend">
+        {label} of {person?.name}
+      </label>
+      <div className="flex gap-2">
+        <input
+          id="mend"
+          // biome-ignore lint/a11y/noAutofocus: it opens on a click, to be typed into
+          autoFocus
+          className="text-field"
+          value={value}
+          onChange={(event) => setValue(event.target.value)}
+          onKeyDown={(event) => event.key === 'Escape' && onClose()}
+        />
+        {key && (
+          <button type="submit" className="btn btn-sm btn-primary" disabled={!value.trim() || !person || mend.isPending}>
+            Into the record
+          </button>
+        )}
+        <button
+          type={key ? 'button' : 'submit'}
+          className="btn btn-sm btn-plain"
+          disabled={!value.trim() || fill.isPending}
+          onClick={key ? () => fill.mutate() : undefined}
+        >
+          Only in this letter
+        </button>
+      </div>
     </form>
   )
 }

@@ -1,25 +1,19 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { api, ask, type Shape } from '../../api/client'
-import { moment, number } from '../../app/format'
+import { api, ask } from '../../api/client'
+import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
 import { Header } from '../../parts/Header'
-import { InboxLine, LetterSheet } from '../../parts/LetterView'
+import { InboxLine } from '../../parts/InboxLine'
+import { LetterFrame } from '../../parts/LetterFrame'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { MendGap } from './MendGap'
+import { isShown, nextGap, type Only } from './marks'
 import { PersonAside } from './PersonAside'
 import { PersonalLine } from './PersonalLine'
-
-type Row = Shape<'Stack'>['rows'][number]
-const STATE_WORDS: Record<string, string> = { sent: 'sent', failed: 'failed', skipped: 'not sent', in_doubt: 'in doubt' }
-
-function Mark({ row }: { row: Row }) {
-  if (row.gaps.length > 0) return <span className="text-error">no {row.gaps[0]?.label.toLowerCase()}</span>
-  if (row.personal) return <span className="text-accent font-semibold">personal</span>
-  return <span className="muted">{STATE_WORDS[row.state] ?? row.company}</span>
-}
+import { StackList } from './StackList'
 
 /** The real letters, one a person, leafed through with the keyboard. */
 export function StackScreen() {
@@ -31,12 +25,13 @@ export function StackScreen() {
   const [view, setView] = useState<'desk' | 'phone' | 'text'>('desk')
   const [writing, setWriting] = useState(false)
   const [gap, setGap] = useState<string | null>(null)
-  const list = useRef<HTMLDivElement>(null)
+  const [only, setOnly] = useState<Only>('all')
+  const [shownAt, setShownAt] = useState(0)
   const { data: stack, error } = useQuery({
     queryKey: ['stack', stepId],
     queryFn: () => ask(api.GET('/api/steps/{id}/stack', { params: { path: { id: stepId } } })),
   })
-  const rows = useMemo(() => stack?.rows ?? [], [stack])
+  const rows = useMemo(() => (stack?.rows ?? []).filter((one) => isShown(one, only)), [stack, only])
   const row = rows[Math.min(at, rows.length - 1)]
   const letterKey = ['stack', stepId, row?.person_id]
   const { data: letter, error: letterError } = useQuery({
@@ -54,17 +49,18 @@ export function StackScreen() {
     })),
   })
   const line = useMutation({
-    mutationFn: (words: string) =>
+    mutationFn: ({ words, after }: { words: string; after: string | null }) =>
       ask(
         api.PUT('/api/steps/{id}/stack/{person_id}', {
           params: { path: { id: stepId, person_id: row?.person_id ?? 0 } },
-          body: { line: words },
+          body: { line: words, after },
         }),
       ),
     onSuccess: (saved) => {
       client.setQueryData(letterKey, saved)
       client.invalidateQueries({ queryKey: ['stack', stepId], exact: true })
       setWriting(false)
+      setShownAt((now) => now + 1)
     },
   })
   const go = (to: number) => {
@@ -72,21 +68,17 @@ export function StackScreen() {
     setWriting(false)
     setGap(null)
   }
-  const nextGap = () => {
-    const next = rows.findIndex((one, i) => i > at && one.gaps.length > 0)
-    go(next === -1 ? rows.findIndex((one) => one.gaps.length > 0) : next)
+  const toNextGap = () => {
+    const next = nextGap(rows, at)
+    if (next >= 0) go(next)
   }
   useKeys([
     { key: 'j', words: 'Next letter', run: () => go(at + 1) },
     { key: 'k', words: 'Letter before', run: () => go(at - 1) },
-    { key: 'g', words: 'Next gap', run: nextGap },
+    { key: 'g', words: 'Next gap', run: toNextGap },
     { key: 'e', words: 'Write a line into this one', run: () => setWriting(true) },
     { key: 'b', words: 'Back to the plan', run: () => navigate(`/sequences/${stack?.sequence.id}`) },
   ])
-  // biome-ignore lint/correctness/useExhaustiveDependencies: scrolls when the place changes
-  useEffect(() => {
-    list.current?.querySelector('[aria-current="true"]')?.scrollIntoView({ block: 'nearest' })
-  }, [at, stack])
   if (error) return <ErrorNote error={error} />
   if (!stack) return <Loading />
   const when = letter?.goes_at ? moment(letter.goes_at, letter.time_zone ?? firm.time_zone) : undefined
@@ -105,36 +97,20 @@ export function StackScreen() {
           </p>
         }
       />
-      {rows.length === 0 && <Empty>Nobody would get this letter yet. Choose an audience first.</Empty>}
+      {stack.total === 0 && <Empty>Nobody would get this letter yet. Choose an audience first.</Empty>}
       {row && (
         <div className="grid grid-cols-[262px_minmax(0,1fr)_212px] gap-5 items-start">
-          <div className="border border-base-300 rounded-sm bg-[var(--sheet)] flex flex-col max-h-[calc(100vh-140px)]">
-            <p className="flex gap-2 px-2.5 py-2 border-b border-base-300 font-semibold">
-              <span className="grow">{number(stack.total)} letters</span>
-              {stack.with_gaps > 0 && (
-                <span className="text-error">
-                  {number(stack.with_gaps)} {stack.with_gaps === 1 ? 'gap' : 'gaps'}
-                </span>
-              )}
-              {stack.personal > 0 && <span className="text-accent">{number(stack.personal)} personal</span>}
-            </p>
-            <div ref={list} className="overflow-auto">
-              {rows.map((one, i) => (
-                <button
-                  key={one.person_id}
-                  type="button"
-                  aria-current={one.person_id === row.person_id}
-                  onClick={() => go(i)}
-                  className={`flex w-full justify-between gap-2 px-2.5 h-[33px] items-center border-b border-base-300/60 text-left border-l-[3px] ${one.person_id === row.person_id ? 'border-l-primary font-semibold' : 'border-l-transparent hover:bg-base-200'}`}
-                >
-                  <span className="truncate shrink-0 max-w-40">{one.name}</span>
-                  <span className="truncate font-normal">
-                    <Mark row={one} />
-                  </span>
-                </button>
-              ))}
-            </div>
-          </div>
+          <StackList
+            stack={stack}
+            rows={rows}
+            at={Math.min(at, rows.length - 1)}
+            only={only}
+            onOnly={(chosen) => {
+              setOnly(chosen)
+              setAt(0)
+            }}
+            onGo={go}
+          />
           <div className="min-w-0">
             {letterError && <ErrorNote error={letterError} />}
             {!letter && !letterError && <Loading />}
@@ -145,17 +121,36 @@ export function StackScreen() {
                   {writing && (
                     <PersonalLine
                       line={letter.line ?? ''}
+                      after={letter.line_after ?? null}
+                      places={letter.places ?? []}
                       saving={line.isPending}
                       error={line.error}
-                      onSave={(words) => line.mutate(words)}
+                      onSave={(words, after) => line.mutate({ words, after })}
                       onClose={() => setWriting(false)}
                     />
                   )}
-                  {gap && <MendGap personId={row.person_id} field={gap} onClose={() => setGap(null)} />}
+                  {gap && <MendGap stepId={stepId} personId={row.person_id} field={gap} onClose={() => setGap(null)} />}
+                  {letter.line_lost && (
+                    <p className="border-l-2 border-error bg-[var(--gap)] px-3 py-2 mb-2.5 flex gap-3">
+                      <span className="grow">
+                        The letter has changed: the place of your line is gone, so it stands after the first words.
+                      </span>
+                      <button type="button" className="btn btn-xs btn-plain" onClick={() => setWriting(true)}>
+                        Give it a place
+                      </button>
+                    </p>
+                  )}
+                  {letter.unanswered && (
+                    <p className="text-accent text-xs mb-2">{letter.unanswered}; its fields are empty for now.</p>
+                  )}
                   {view === 'text' ? (
                     <pre className="sheet px-9 py-7 whitespace-pre-wrap font-mono text-[13px]">{letter.text}</pre>
                   ) : (
-                    <LetterSheet letter={letter} narrow={view === 'phone'} onGap={setGap} />
+                    <LetterFrame
+                      phone={view === 'phone'}
+                      onGap={setGap}
+                      src={`/api/steps/${stepId}/stack/${row.person_id}/shown?v=${shownAt}.${letter.line ?? ''}.${letter.text.length}`}
+                    />
                   )}
                 </div>
               </>

@@ -41,7 +41,7 @@ export function Runs({ runs, onGap }: { runs: Run[]; onGap?: (field: string) => 
 export function InboxLine({ letter, when }: { letter: Merged; when?: string }) {
   return (
     <div className="bg-[var(--sheet)] border border-base-300 px-3 py-2.5 flex gap-3 items-baseline text-[13px]">
-      <strong className="font-semibold shrink-0">{letter.signature[0] ?? letter.mailbox?.name ?? 'Nobody yet'}</strong>
+      <strong className="font-semibold shrink-0">{letter.mailbox?.name ?? 'Nobody yet'}</strong>
       <span className="grow min-w-0 truncate">
         <strong className="font-semibold">
           <Runs runs={letter.subject} />
@@ -53,66 +53,5 @@ export function InboxLine({ letter, when }: { letter: Merged; when?: string }) {
       </span>
       {when && <span className="muted shrink-0">{when}</span>}
     </div>
-  )
-}
-
-/** A letter on its sheet of paper, as one person gets it. */
-export function LetterSheet({
-  letter,
-  onGap,
-  narrow = false,
-}: {
-  letter: Merged
-  onGap?: (field: string) => void
-  narrow?: boolean
-}) {
-  return (
-    <article
-      className={`sheet letter-text whitespace-pre-line px-9 py-7 ${narrow ? 'max-w-[360px]' : ''}`}
-      aria-label="The letter"
-    >
-      {letter.blocks.map((block, i) => {
-        if (block.kind === 'heading')
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: blocks have no identity but their place
-            <h2 key={i}>
-              <Runs runs={block.runs} onGap={onGap} />
-            </h2>
-          )
-        if (block.kind === 'list') {
-          const Tag = block.ordered ? 'ol' : 'ul'
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: blocks have no identity but their place
-            <Tag key={i}>
-              {block.items.map((item, n) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place
-                <li key={n}>
-                  <Runs runs={item} onGap={onGap} />
-                </li>
-              ))}
-            </Tag>
-          )
-        }
-        return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: blocks have no identity but their place
-          <p key={i}>
-            {block.kind === 'personal' ? (
-              <span className="personal-mark">
-                <Runs runs={block.runs} />
-              </span>
-            ) : (
-              <Runs runs={block.runs} onGap={onGap} />
-            )}
-          </p>
-        )
-      })}
-      <p className="!mb-0">
-        {letter.signature.map((line, i) => (
-          <span key={line} className={i === 0 ? 'block' : 'block text-sm muted'}>
-            {line}
-          </span>
-        ))}
-      </p>
-    </article>
   )
 }

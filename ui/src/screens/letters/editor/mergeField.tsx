@@ -1,0 +1,111 @@
+import { mergeAttributes, Node } from '@tiptap/core'
+import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
+import { useContext } from 'react'
+import { Popover } from '../../../parts/Popover'
+import { WritingContext } from './writing'
+
+function Without({ count, total, words }: { count: number | null | undefined; total: number; words: string }) {
+  if (count == null) return null
+  return (
+    <p className={`text-xs mb-2 ${count > 0 ? 'text-accent' : 'muted'}`}>
+      {count === 0 ? 'Nobody' : `${count} of ${total}`} among {words} {count === 1 || count === 0 ? 'has' : 'have'} nothing here
+      {count === 0 ? ' missing' : ''}.
+    </p>
+  )
+}
+
+/** A merge field in the text: its name on a chip, how it is written, and what stands there when it is empty. */
+function Chip({ node, updateAttributes, deleteNode, selected }: NodeViewProps) {
+  const { fields, audience } = useContext(WritingContext)
+  const key = String(node.attrs.field)
+  const field = fields.find((one) => one.key === key)
+  const fallback: string | null = node.attrs.fallback
+  const form: string | null = node.attrs.form
+  const label = field?.label ?? key
+  const formWords = field?.forms.find((one) => one.form === form)?.words
+  return (
+    <NodeViewWrapper as="span" className="whitespace-nowrap" contentEditable={false}>
+      <Popover
+        words={
+          <>
+            {label}
+            {formWords && <span className="font-normal"> as {formWords}</span>}
+            {fallback && <span className="font-normal"> or “{fallback}”</span>}
+          </>
+        }
+        label={`Field ${label}`}
+        className={`merged cursor-pointer ${selected ? 'outline outline-primary' : ''} ${field ? '' : '!text-error'}`}
+      >
+        {(shut) => (
+          <div className="w-64 p-1 whitespace-normal">
+            {!field && <p className="text-error text-xs mb-2">This letter cannot have this field.</p>}
+            {field?.retired && (
+              <p className="text-accent text-xs mb-2">This field has been retired; it still says what it knows.</p>
+            )}
+            <Without count={audience?.without[key]} total={audience?.total ?? 0} words={audience?.words ?? ''} />
+            <label className="field-label" htmlFor={`fallback-${key}`}>
+              When it is empty, write
+            </label>
+            <input
+              id={`fallback-${key}`}
+              className="text-field"
+              placeholder="nothing: it is a gap"
+              defaultValue={fallback ?? ''}
+              onBlur={(event) => updateAttributes({ fallback: event.target.value.trim() || null })}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') {
+                  updateAttributes({ fallback: event.currentTarget.value.trim() || null })
+                  shut()
+                }
+              }}
+            />
+            {field && field.forms.length > 0 && (
+              <label className="block mt-2">
+                <span className="field-label">Written as</span>
+                <select
+                  className="select select-sm w-full bg-[var(--sheet)]"
+                  value={form ?? ''}
+                  onChange={(event) => updateAttributes({ form: event.target.value || null })}
+                >
+                  <option value="">as it is</option>
+                  {field.forms.map((one) => (
+                    <option key={one.form} value={one.form}>
+                      {one.words}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
+            <button type="button" className="btn btn-xs btn-plain mt-3" onClick={deleteNode}>
+              Take the field out
+            </button>
+          </div>
+        )}
+      </Popover>
+    </NodeViewWrapper>
+  )
+}
+
+/** The document node that the core knows as a merge field. */
+export const MergeField = Node.create({
+  name: 'mergeField',
+  group: 'inline',
+  inline: true,
+  atom: true,
+  addAttributes: () => ({
+    field: { default: null, parseHTML: (node) => node.getAttribute('data-merge-field') },
+    fallback: { default: null, parseHTML: (node) => node.getAttribute('data-fallback') },
+    form: { default: null, parseHTML: (node) => node.getAttribute('data-form') },
+  }),
+  parseHTML: () => [{ tag: 'span[data-merge-field]' }],
+  renderHTML: ({ node, HTMLAttributes }) => [
+    'span',
+    mergeAttributes(HTMLAttributes, {
+      'data-merge-field': node.attrs.field,
+      'data-fallback': node.attrs.fallback,
+      'data-form': node.attrs.form,
+    }),
+  ],
+  renderText: ({ node }) => `{{${node.attrs.field}${node.attrs.fallback ? `|${node.attrs.fallback}` : ''}}}`,
+  addNodeView: () => ReactNodeViewRenderer(Chip, { as: 'span' }),
+})

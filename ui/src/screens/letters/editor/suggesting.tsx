@@ -1,0 +1,114 @@
+import { type Editor, Extension, type Range } from '@tiptap/core'
+import { PluginKey } from '@tiptap/pm/state'
+import { ReactRenderer } from '@tiptap/react'
+import Suggestion, { type SuggestionProps } from '@tiptap/suggestion'
+import { useEffect, useImperativeHandle, useState } from 'react'
+
+/** Something a menu in the text offers. */
+export type Offer = { key: string; words: string; hint?: string; run: (editor: Editor, range: Range) => void }
+
+type Listening = { onKeyDown: (event: KeyboardEvent) => boolean }
+
+function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: React.Ref<Listening> }) {
+  const [at, setAt] = useState(0)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other offers begin at the first one
+  useEffect(() => setAt(0), [items])
+  useImperativeHandle(ref, () => ({
+    onKeyDown: (event) => {
+      if (event.key === 'ArrowDown') setAt((now) => (now + 1) % Math.max(1, items.length))
+      else if (event.key === 'ArrowUp') setAt((now) => (now + items.length - 1) % Math.max(1, items.length))
+      else if (event.key === 'Enter' || event.key === 'Tab') {
+        const item = items[at]
+        if (!item) return false
+        command(item)
+      } else return false
+      return true
+    },
+  }))
+  if (items.length === 0) return null
+  return (
+    <div
+      role="listbox"
+      aria-label="Put in"
+      tabIndex={-1}
+      className="bg-[var(--sheet)] border border-base-300 rounded-sm p-1 font-sans text-sm shadow-lg w-64 max-h-80 overflow-auto"
+    >
+      {items.map((item, i) => (
+        <button
+          key={item.key}
+          type="button"
+          role="option"
+          aria-selected={i === at}
+          className={`flex w-full justify-between gap-3 text-left px-2 py-1 rounded-sm ${i === at ? 'bg-base-200' : ''}`}
+          onMouseEnter={() => setAt(i)}
+          onMouseDown={(event) => {
+            event.preventDefault()
+            command(item)
+          }}
+        >
+          <span>{item.words}</span>
+          {item.hint && <span className="muted text-xs">{item.hint}</span>}
+        </button>
+      ))}
+    </div>
+  )
+}
+
+/** A menu that opens at a sign typed into the text, narrows as one types, and takes arrow keys and Enter. */
+export function suggesting(name: string, char: string, offers: (words: string) => Offer[], onlyAfterSpace: boolean) {
+  return Extension.create({
+    name,
+    addProseMirrorPlugins() {
+      return [
+        Suggestion<Offer>({
+          editor: this.editor,
+          pluginKey: new PluginKey(name),
+          char,
+          allowSpaces: char !== '/',
+          allowedPrefixes: onlyAfterSpace ? [' '] : null,
+          items: ({ query }) => (query.includes('}') || query.includes('|') ? [] : offers(query)),
+          command: ({ editor, range, props }) => props.run(editor, range),
+          render: () => {
+            let list: ReactRenderer<Listening, SuggestionProps<Offer>> | null = null
+            let shut = false
+            const place = (props: SuggestionProps<Offer>) => {
+              const rect = props.clientRect?.()
+              if (!list || !rect) return
+              const element = list.element as HTMLElement
+              const below = rect.bottom + 4
+              const height = Math.min(320, element.offsetHeight || 240)
+              element.style.cssText = `position:fixed;z-index:60;left:${Math.min(rect.left, window.innerWidth - 270)}px;top:${below + height > window.innerHeight - 44 ? Math.max(4, rect.top - height - 4) : below}px`
+            }
+            return {
+              onStart: (props) => {
+                shut = false
+                list = new ReactRenderer(OfferList, { props, editor: props.editor })
+                document.body.append(list.element)
+                place(props)
+                requestAnimationFrame(() => place(props))
+              },
+              onUpdate: (props) => {
+                list?.updateProps(props)
+                requestAnimationFrame(() => place(props))
+              },
+              onKeyDown: ({ event }) => {
+                if (event.key === 'Escape') {
+                  event.stopPropagation()
+                  list?.element.remove()
+                  shut = true
+                  return true
+                }
+                return !shut && (list?.ref?.onKeyDown(event) ?? false)
+              },
+              onExit: () => {
+                list?.element.remove()
+                list?.destroy()
+                list = null
+              },
+            }
+          },
+        }),
+      ]
+    },
+  })
+}

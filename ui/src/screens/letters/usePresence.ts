@@ -1,0 +1,18 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { api, ask } from '../../api/client'
+
+const EVERY_MS = 10_000
+
+/** Who else has this letter open just now. */
+export function usePresence(letterId: number) {
+  const [tab] = useState(() => crypto.randomUUID?.() ?? String(Math.random()))
+  const { data } = useQuery({
+    queryKey: ['presence', letterId, tab],
+    queryFn: async () =>
+      (await ask(api.POST('/api/letters/{id}/presence', { params: { path: { id: letterId } }, body: { tab } }))).others,
+    refetchInterval: EVERY_MS,
+    retry: false,
+  })
+  return data ?? []
+}

@@ -1,0 +1,128 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { api, ask, type Shape } from '../../api/client'
+import { bytes, moment } from '../../app/format'
+import { useKeys } from '../../app/keys'
+import { useSession } from '../../app/session'
+import { Header } from '../../parts/Header'
+import { LetterFrame } from '../../parts/LetterFrame'
+import { Segments } from '../../parts/Segments'
+import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { LetterPlaces } from '../letters/LetterPlaces'
+
+type View = 'desk' | 'phone' | 'text' | 'source'
+
+function Reading({ id, view }: { id: number; view: View }) {
+  const { firm } = useSession()
+  const { data, error } = useQuery({
+    queryKey: ['practice-letter', id],
+    queryFn: () => ask(api.GET('/api/practice/letters/{id}', { params: { path: { id } } })),
+    placeholderData: keepPreviousData,
+  })
+  if (error) return <ErrorNote error={error} />
+  if (!data) return <Loading />
+  return (
+    <article aria-label="Letter that arrived">
+      <h2 className="text-xl">{data.subject}</h2>
+      <p className="muted text-[13px] mb-3">
+        From {data.from} to {data.to}, {moment(data.received_at, firm.time_zone)}
+        {(data.attachments ?? []).map((file) => ` · ${file.name}, ${bytes(file.bytes)}`)}
+      </p>
+      {(view === 'desk' || view === 'phone') && (
+        <LetterFrame key={view} phone={view === 'phone'} src={`/api/practice/letters/${id}/shown`} title="Letter as shown" />
+      )}
+      {view === 'text' && <pre className="sheet px-6 py-5 whitespace-pre-wrap font-mono text-[13px] leading-5">{data.text}</pre>}
+      {view === 'source' && (
+        <pre className="sheet px-6 py-5 whitespace-pre-wrap break-all font-mono text-[12px] leading-5">{data.source}</pre>
+      )}
+    </article>
+  )
+}
+
+function Row({ letter, chosen }: { letter: Shape<'PracticeLetter'>; chosen: boolean }) {
+  const { firm } = useSession()
+  return (
+    <Link
+      to={`/practice-post/${letter.id}`}
+      aria-current={chosen}
+      className={`block px-3 py-2 border-b border-base-300/60 border-l-[3px] ${chosen ? 'border-l-primary bg-base-200' : 'border-l-transparent hover:bg-base-200'}`}
+    >
+      <span className="flex justify-between gap-2">
+        <span className="truncate font-semibold">{letter.to}</span>
+        <span className="muted text-xs whitespace-nowrap">{moment(letter.received_at, firm.time_zone)}</span>
+      </span>
+      <span className="block truncate text-[13px]">
+        {letter.test && <span className="text-accent font-semibold">test · </span>}
+        {letter.subject.replace(/^Test: /, '')}
+      </span>
+    </Link>
+  )
+}
+
+/** The practice post office's own small mail viewer: any letter that went out, as shown, as text, as source. */
+export function PracticePostScreen() {
+  const given = useParams().id
+  const [words, setWords] = useState('')
+  const [view, setView] = useState<View>('desk')
+  const { data, error, refetch } = useQuery({
+    queryKey: ['practice-letters', words],
+    queryFn: () => ask(api.GET('/api/practice/letters', { params: { query: { words: words || undefined } } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: 5000,
+  })
+  const chosen = given ? Number(given) : data?.letters[0]?.id
+  useKeys([
+    {
+      key: 'v',
+      words: 'Another way of showing it',
+      run: () => setView((now) => ({ desk: 'phone', phone: 'text', text: 'source', source: 'desk' })[now] as View),
+    },
+  ])
+  return (
+    <>
+      <Header
+        title="Practice post"
+        aside={<span className="muted">What reached the practice post office; nothing has left this machine.</span>}
+        actions={
+          <Segments
+            label="Shown as"
+            chosen={view}
+            onChoose={setView}
+            options={[
+              { value: 'desk', words: 'Desk' },
+              { value: 'phone', words: 'Phone' },
+              { value: 'text', words: 'Text' },
+              { value: 'source', words: 'Source' },
+            ]}
+          />
+        }
+      />
+      <LetterPlaces />
+      {error && <ErrorNote error={error} retry={refetch} />}
+      {!data && !error && <Loading />}
+      {data?.letters.length === 0 && !words && <Empty>No letter has reached the practice post office yet.</Empty>}
+      {data && (data.letters.length > 0 || words) && (
+        <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 items-start">
+          <div>
+            <input
+              type="search"
+              className="text-field mb-2"
+              placeholder="To whom"
+              aria-label="Find by address"
+              value={words}
+              onChange={(event) => setWords(event.target.value)}
+            />
+            <div className="border border-base-300 rounded-sm bg-[var(--sheet)] max-h-[calc(100vh-250px)] overflow-auto">
+              {data.letters.map((letter) => (
+                <Row key={letter.id} letter={letter} chosen={letter.id === chosen} />
+              ))}
+              {data.letters.length === 0 && <p className="muted p-3">Nobody of that address.</p>}
+            </div>
+          </div>
+          {chosen && <Reading id={chosen} view={view} />}
+        </div>
+      )}
+    </>
+  )
+}
