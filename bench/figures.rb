@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Measures the speeds that matter, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
-# with what any of: conditions, pages, imports, letters, journey. Writes nothing; bench/README.md holds the figures.
+# with what any of: conditions, pages, imports, rendering, letters, journey. Writes nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"
@@ -49,7 +49,7 @@ module Bench
   def plan(dataset) = Records.db.fetch("EXPLAIN #{dataset.sql}").map { |row| "    #{row.values_at(:table, :type, :key, :rows, :Extra).compact.join(" · ")}" }.join("\n")
 end
 
-wanted = ARGV.empty? ? %w[conditions pages imports letters journey] : ARGV
+wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey] : ARGV
 wanted.each do |what|
   require_relative "parts/#{what}"
   Bench.public_send(what)

@@ -36,7 +36,7 @@ end
 
 Selenium::WebDriver.logger.level = :error
 # The other way to run it gives the browser one second to load a page for each frame, which a busy machine does not keep.
-# There are no frames here, so nothing is missed.
+# The only frames hold letters as mail programs show them; the page around them is what is looked at.
 Axe::Configuration.instance.legacy_mode = true
 Capybara.register_driver(:chromium) do |app|
   options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium")
@@ -76,6 +76,9 @@ module OnThePage
     expect(page).to have_no_css("[data-testid=practice-clock]", exact_text: before, wait: 60)
     expect(page).to have_button(button, disabled: false, wait: 60)
   end
+
+  # The letter as somebody gets it, within its frame.
+  def on_the_sheet(&) = within_frame(find("iframe[title='The letter']"), &)
 
   def choose_in_sentence(opener, field)
     click_button opener

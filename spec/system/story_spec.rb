@@ -17,6 +17,7 @@ RSpec.describe "from a shared record to a counted reply" do
   def write_letter(name, subject, body)
     visit "/letters"
     press "n"
+    click_button "Empty, plain"
     fill_in "Name of the letter", with: name
     find("[aria-label=Subject]").send_keys(subject)
     find("[aria-label='Preview line']").send_keys("A line beside it")
@@ -35,10 +36,12 @@ RSpec.describe "from a shared record to a counted reply" do
 
     # A letter; a field that does not exist is caught as it is typed.
     write_letter("Story: first word", "A word about {{company}}", ["Dear {{frist name}},"])
-    expect(page).to have_css("[role=alert]", text: "There is no field “frist name”. Did you mean “first name”?")
+    expect(page).to have_css(".unknown-field", text: "{{frist name}}")
+    find("button", text: /\AChecks/).click
+    expect(page).to have_text("There is no field “frist name”. Did you mean “first name”?")
     find("[aria-label='Text of the letter']").send_keys([:control, "a"], "Dear {{first name}},", :enter, "How is the room in {{city}}?")
     expect(page).to have_css(".merged", text: "First name")
-    expect(page).to have_no_css("[role=alert]")
+    expect(page).to have_no_css(".unknown-field")
     expect(page).to have_css("[role=status]", text: "Saved")
     write_letter("Story: second word", "Once more", ["Dear {{first name|there}}, once more."])
     expect(page).to have_css("[role=status]", text: "Saved")
@@ -71,23 +74,23 @@ RSpec.describe "from a shared record to a counted reply" do
       click_link "Fill gaps"
     end
     expect(page).to have_text("2 letters")
-    expect(page).to have_css("article", text: "Dear Zoë,")
+    on_the_sheet { expect(page).to have_text("Dear Zoë,") }
     press "j"
-    expect(page).to have_css(".gap-mark", text: "first name is missing")
+    on_the_sheet { expect(page).to have_css("[data-gap]", text: "first name is missing") }
     press "k"
-    expect(page).to have_css("article", text: "Dear Zoë,")
+    on_the_sheet { expect(page).to have_text("Dear Zoë,") }
     press "g"
-    find(".gap-mark").click
+    on_the_sheet { find("[data-gap]").click }
     fill_in "mend", with: "Frost"
-    click_button "Mend"
-    expect(page).to have_css("article", text: "Dear Frost,")
+    click_button "Into the record"
+    on_the_sheet { expect(page).to have_text("Dear Frost,") }
 
     # A line of one's own, only in this one.
     press "k"
     press "e"
     fill_in "personal-line", with: "It was good to meet you at the counter."
     click_button "Put it in"
-    expect(page).to have_css(".personal-mark", text: "It was good to meet you")
+    on_the_sheet { expect(page).to have_css(".nl-personal", text: "It was good to meet you") }
     expect(page).to have_text("1 personal")
 
     # Start: the numbers are read back first.

@@ -25,8 +25,9 @@ module NimbleLetter
       # @return [String] as shown; pictures come from the address one is looking from
       def self.html(row, public_url)
         mail = Mail.read_from_string(row[:raw])
-        html = mail.html_part&.decoded || "<pre>#{CGI.escapeHTML(mail.decoded)}</pre>"
-        html.gsub("#{public_url}/p/", "/p/").sub("<head>", '<head><base target="_blank">')
+        html = mail.html_part&.decoded || ((mail.mime_type == "text/html") ? mail.decoded : "<pre>#{CGI.escapeHTML(mail.decoded)}</pre>")
+        # Looking here is not an "opened": the pixel is left out.
+        html.gsub(%r{<img src="#{Regexp.escape(public_url)}/o/[^>]*>}, "").gsub("#{public_url}/p/", "/p/").sub("<head>", '<head><base target="_blank">')
       end
     end
   end

@@ -30,11 +30,21 @@ module NimbleLetter
       # @param key [String] of a field
       # @return [Integer, nil] people for whom it is empty; nil when that cannot be known beforehand
       def without(key)
-        field = @moment.catalogue[COMES_FROM.fetch(key, key)]
-        return count({"not" => {"deals" => {}}}) if field&.subject == "deal" && @letter.for_deal?
-        return unless field&.for?(:condition) && field.subject != "deal"
+        empty = empty(key)
+        empty && count(empty)
+      end
 
-        count({"field" => field.key, "is" => "empty"})
+      # @param places [Array<Array(String, Array<Hash>)>] see Core::Letters::Document#gap_places
+      # @return [Hash{String=>Array(Integer, Boolean)}] by field key: people whose letter has that gap, and whether they may be
+      #   fewer because a passage depends on the day
+      def gaps(places)
+        places.group_by(&:first).filter_map do |key, some|
+          empty = empty(key) or next
+          paths = some.map { |_, path| path.map { |condition| (condition == {}) ? {"all" => []} : condition } }
+          known = paths.map { |path| path.select { |condition| @moment.parser.parse(condition) } }
+          people = count({"all" => [empty, {"any" => known.map { |path| {"all" => path} }}]})
+          [key, [people, known != paths]] if people&.positive?
+        end.to_h
       end
 
       # @param condition [Hash]
@@ -42,6 +52,14 @@ module NimbleLetter
       def seeing(condition) = count(condition)
 
       private
+
+      # @return [Hash, nil] the condition that nothing is there
+      def empty(key)
+        field = @moment.catalogue[COMES_FROM.fetch(key, key)]
+        return ({"not" => {"deals" => {"all" => []}}} if @letter.for_deal?) if field&.subject == "deal"
+
+        {"field" => field.key, "is" => "empty"} if field&.for?(:condition)
+      end
 
       def count(json)
         tree = @moment.parser.parse(json)

@@ -29,12 +29,7 @@ module NimbleLetter
           catalogue: @moment.catalogue, attachment_bytes: Records::Attachment.where(letter_id: @letter.id).sum(:bytes))
       end
 
-      # @return [Hash{String=>Integer}] people without a value, by field that has no fallback
-      def gaps
-        audience = LetterAudience.new(@letter, @moment)
-        keys = @letter.documents.flat_map(&:merge_fields).reject { |node| node["attrs"]["fallback"] }.map { |node| node["attrs"]["field"] }.uniq
-        keys.to_h { |key| [key, audience.without(key)] }.compact.reject { |_, count| count.zero? }
-      end
+      def gaps = LetterAudience.new(@letter, @moment).gaps(@letter.documents.flat_map(&:gap_places))
 
       def html_bytes
         nobody = @letter.merge.call({}, shown: ->(_) { true })

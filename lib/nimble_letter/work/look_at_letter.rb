@@ -13,7 +13,7 @@ module NimbleLetter
       def json
         company = Records::Company.where(id: @person.company_id).get(:name)
         {person_id: @person.id, person: @person.name, company: company, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: "preview", text: setting.text(merged, mailbox),
-         **MergedJson.write(merged, unanswered: merging.unanswered[@person.id])}
+         **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[@person.id])}
       end
 
       # @return [String] what is put in, marked

@@ -20,7 +20,7 @@ module NimbleLetter
                     when "next" then from(people, after)
                     when "before" then people.where { id < after }.max(:id) || people.max(:id)
                     when "gap" then (tree = gap) && from(people.where(@moment.sql.read(tree)), after)
-                    when "random" then people.exclude(id: after).order(Sequel.function(:rand)).get(:id) || after
+                    when "random" then anybody(people, after)
                     else raise Invalid.new("Want one of #{WANTS.join(", ")}.", at: "want")
                     end}
       end
@@ -29,6 +29,13 @@ module NimbleLetter
 
       # Round and round.
       def from(people, after) = people.where { id > after }.min(:id) || people.min(:id)
+
+      # From a place thrown at random: ordering everybody by chance would read them all.
+      def anybody(people, after)
+        others = people.exclude(id: after)
+        first, last = others.get([Sequel.function(:min, :id), Sequel.function(:max, :id)])
+        first ? from(others, rand(first..last) - 1) : after
+      end
 
       # @return [Object, nil] a condition for whoever lacks a field that has no fallback
       def gap

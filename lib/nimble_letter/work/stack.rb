@@ -29,7 +29,7 @@ module NimbleLetter
         merged = merging.call(person, mailbox)
         line = line_of(person)
         common.merge(line: line&.line, line_after: line&.after, places: places, text: setting(person, delivery).text(merged, mailbox), filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
-          **MergedJson.write(merged, unanswered: merging.unanswered[person.id]))
+          **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[person.id]))
       end
 
       # @return [String] the letter as it reads, with what was put in marked
@@ -98,7 +98,7 @@ module NimbleLetter
         personal = Records::PersonalLine.of_step(@step.id)
         entries.map do |person, at, state, version|
           letter = merged[person.id]
-          {person_id: person.id, name: person.name, company: companies[person.company_id], gaps: MergedJson.gaps(letter&.gaps || []), personal: personal.key?(person.id), line_lost: letter&.line_lost || false,
+          {person_id: person.id, name: person.name, company: companies[person.company_id], gaps: MergedJson.gaps(letter&.gaps || [], @moment.catalogue), personal: personal.key?(person.id), line_lost: letter&.line_lost || false,
            sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| asked.index(condition) } : [], unanswered: unanswered.key?(person.id), version: version, goes_at: at, state: state}
         end
       end

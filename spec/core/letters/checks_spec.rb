@@ -40,7 +40,7 @@ RSpec.describe Core::Letters::Checks do
   it "names the people without a value, the weight, and colours that cannot be read" do
     contrast = [{what: "Links on the sheet", ratio: 2.1, enough: false}]
 
-    expect(described_class.call(given(gaps: {"person.city" => 3})).first).to have_attributes(code: "gap", words: "3 people have no city, and it has no fallback.", blocking: nil, count: 3)
+    expect(described_class.call(given(gaps: {"person.city" => [3, false]})).first).to have_attributes(code: "gap", words: "3 people have no city where it is asked for, and it has no fallback.", blocking: nil, count: 3)
     expect(codes(html_bytes: 200_000, attachment_bytes: 7_000_000)).to eq(%w[cut_off heavy])
     expect(codes(contrasts: contrast)).to eq([])
     expect(codes(contrasts: contrast, designed: true)).to eq(["contrast"])

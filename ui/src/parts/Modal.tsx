@@ -20,7 +20,7 @@ export function Modal({
   return (
     <dialog ref={dialog} onClose={onClose} aria-label={title} className="modal">
       <div
-        className={`bg-base-100 border border-base-300 rounded-sm p-6 m-auto ${wide ? 'w-[760px]' : 'w-[480px]'} max-h-[85vh] overflow-auto`}
+        className={`font-sans text-sm leading-5 bg-base-100 border border-base-300 rounded-sm p-6 m-auto ${wide ? 'w-[760px]' : 'w-[480px]'} max-h-[85vh] overflow-auto`}
       >
         <h2 className="text-xl mb-3">{title}</h2>
         {children}

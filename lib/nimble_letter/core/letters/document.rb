@@ -46,7 +46,11 @@ module NimbleLetter
         # @return [Array<Hash>] merge field nodes in reading order
         def merge_fields = each_node.select { |node| node["type"] == "mergeField" }
 
-        # @return [Array<Hash>] the conditions its passages ask, each once
+        # Where a letter could have gaps: merge fields without a fallback, each with what must hold for a reader to come by.
+      # @return [Array<Array(String, Array<Hash>)>] field key and conditions, negated where it is the other side
+      def gap_places = places_within(root, [])
+
+      # @return [Array<Hash>] the conditions its passages ask, each once
         def conditions = each_node.select { |node| node["type"] == "conditional" }.map { |node| node["attrs"]["condition"] }.uniq
 
         # @return [Array<Integer>] passages it refers to
@@ -84,6 +88,17 @@ module NimbleLetter
         def hash = root.hash
 
         private
+
+        def places_within(node, path)
+          attrs = node["attrs"]
+          here = (node["type"] == "mergeField" && !attrs["fallback"]) ? [[attrs["field"], path]] : []
+          within = (attrs && %w[alt href].flat_map { |name| attrs[name].is_a?(Array) ? attrs[name] : [] }) || []
+          if node["type"] == "conditional"
+            sides = [attrs["condition"], {"not" => attrs["condition"]}]
+            return node["content"].zip(sides).flat_map { |side, asked| places_within(side, [*path, asked]) }
+          end
+          here + (within + (node["content"] || [])).flat_map { |child| places_within(child, path) }
+        end
 
         def attrs_of(type, name) = each_node.select { |node| node["type"] == type }.map { |node| node["attrs"][name] }.uniq
       end

@@ -19,7 +19,7 @@ module NimbleLetter
           case part.kind
           when :merged then %(<span class="nl-merged" title="#{label(part)}">#{html}</span>)
           when :fallback then %(<span class="nl-fallback" title="#{label(part)}: nothing there, so this">#{html}</span>)
-          when :gap then %(<span class="nl-gap" role="button" tabindex="0" data-gap="#{CGI.escapeHTML(part.field)}">#{label(part)} is missing, write it here</span>)
+          when :gap then %(<span class="nl-gap" role="button" tabindex="0" data-gap="#{CGI.escapeHTML(part.field)}">#{within(part)} is missing, write it here</span>)
           when :personal then %(<span class="nl-personal">#{html}</span>)
           else html
           end
@@ -31,6 +31,8 @@ module NimbleLetter
           ".nl-personal{background:#f5ead6;border-left:2px solid #a86e0b;padding:0 4px;box-decoration-break:clone}"
 
         private
+
+        def within(run) = CGI.escapeHTML(Fields::Field.within_sentence(@catalogue[run.field]&.label.to_s))
 
         def label(run) = CGI.escapeHTML(@catalogue[run.field]&.label.to_s)
       end

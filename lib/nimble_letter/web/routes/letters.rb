@@ -30,7 +30,7 @@ module NimbleLetter
         def self.library(app)
           app.get "/api/letters" do
             found = Records::Letter.order(Sequel.desc(:updated_at), Sequel.desc(:id))
-            found = (params["archived"] == "true") ? found.exclude(archived_at: nil) : found.kept
+            found = (params["archived"].to_s == "true") ? found.exclude(archived_at: nil) : found.kept
             Core::Fold.call(params["words"].to_s).to_s.split.each { |word| found = found.where(Sequel.ilike(:words, "%#{found.escape_like(word)}%")) }
             json(letters: LetterJson.rows(found.all, account))
           end
@@ -61,7 +61,7 @@ module NimbleLetter
             json(favourite: input[:favourite])
           end
 
-          app.post("/api/letters/:id/presence") { json(others: Work::LetterPresence.new(letter, account).here(input[:tab])) }
+          app.post("/api/letters/:id/presence") { json(others: Work::LetterPresence.new(letter, account).here(input[:tab]), version: letter.version) }
         end
         private_class_method :one
 

@@ -76,7 +76,7 @@ function Writing({
   const [testing, setTesting] = useState(false)
   const desk = useRef<Desk>({ subject: null, preview: null, body: null })
   const client = useQueryClient()
-  const others = usePresence(letter.id)
+  const { others, newest } = usePresence(letter.id)
   const audience = useLetterAudience(letter)
   const { data: checks } = useChecks(letter.id)
   const { data: letters } = useLetters('', false)
@@ -88,6 +88,9 @@ function Writing({
     () => ({ fields: offered(fields, about.about), manner, audience, within: 'letter' as const }),
     [fields, about.about, manner, audience],
   )
+  useEffect(() => {
+    if (newest > version() && !unsaved()) client.invalidateQueries({ queryKey: ['letter', letter.id] })
+  }, [newest, version, unsaved, client, letter.id])
   // Another page wrote it meanwhile and nothing here is unsaved: theirs is shown.
   useEffect(() => {
     if (letter.version > version() && !unsaved()) onAnew()

@@ -5,23 +5,25 @@ import { api, ask, type Shape, upload } from '../../api/client'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 
+/** A field among words, as a chip. */
+function Chip({ field }: { field: string }) {
+  const [name, fallback] = field.split('|')
+  return (
+    <span className="merged">
+      {name}
+      {fallback && <span className="font-normal"> or “{fallback}”</span>}
+    </span>
+  )
+}
+
 /** Words with {{fields}} as chips. */
 function Words({ text }: { text: string }) {
+  const pieces = text.split(/(\{\{[^}]*\}\})/).map((piece, i) => ({ piece, key: `${i} ${piece}` }))
   return (
     <>
-      {text.split(/(\{\{[^}]*\}\})/).map((piece, i) => {
-        const [name, fallback] = piece.startsWith('{{') ? piece.slice(2, -2).split('|') : []
-        // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no identity but their place
-        return name === undefined ? (
-          <span key={i}>{piece}</span>
-        ) : (
-          // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no identity but their place
-          <span key={i} className="merged">
-            {name}
-            {fallback && <span className="font-normal"> or “{fallback}”</span>}
-          </span>
-        )
-      })}
+      {pieces.map(({ piece, key }) =>
+        piece.startsWith('{{') ? <Chip key={key} field={piece.slice(2, -2)} /> : <span key={key}>{piece}</span>,
+      )}
     </>
   )
 }

@@ -4,15 +4,14 @@ import { api, ask } from '../../api/client'
 
 const EVERY_MS = 10_000
 
-/** Who else has this letter open just now. */
+/** Who else has this letter open just now, and which version of it is the newest. */
 export function usePresence(letterId: number) {
   const [tab] = useState(() => crypto.randomUUID?.() ?? String(Math.random()))
   const { data } = useQuery({
     queryKey: ['presence', letterId, tab],
-    queryFn: async () =>
-      (await ask(api.POST('/api/letters/{id}/presence', { params: { path: { id: letterId } }, body: { tab } }))).others,
+    queryFn: () => ask(api.POST('/api/letters/{id}/presence', { params: { path: { id: letterId } }, body: { tab } })),
     refetchInterval: EVERY_MS,
     retry: false,
   })
-  return data ?? []
+  return { others: data?.others ?? [], newest: data?.version ?? 0 }
 }

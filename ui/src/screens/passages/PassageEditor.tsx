@@ -57,16 +57,19 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
       onGone()
     },
   })
+  const [typing, setTyping] = useState(false)
   const waiting = useRef<{ name?: string; documents?: Documents }>({})
   const flush = useRef(() => {})
   flush.current = () => {
     window.clearTimeout(timer.current)
     const body = waiting.current
     waiting.current = {}
+    setTyping(false)
     if (Object.keys(body).length > 0) save.mutate(body)
   }
   const later = (body: { name?: string; documents?: Documents }) => {
     waiting.current = { ...waiting.current, ...body }
+    setTyping(true)
     window.clearTimeout(timer.current)
     timer.current = window.setTimeout(() => flush.current(), PAUSE_MS)
   }
@@ -99,7 +102,7 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
             }}
           />
           <span className="muted text-xs" role="status">
-            {save.isPending
+            {typing || save.isPending
               ? 'Saving…'
               : save.error
                 ? 'Not saved'

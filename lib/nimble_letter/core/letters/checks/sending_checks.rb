@@ -40,9 +40,11 @@ module NimbleLetter
           private_class_method :unknown
 
           def self.gaps(given)
-            given.gaps.map do |key, count|
+            given.gaps.map do |key, (count, at_most)|
               label = given.catalogue[key]&.label&.downcase || key
-              Checks.advice("gap", "#{(count == 1) ? "1 person has" : "#{count} people have"} no #{label}, and it has no fallback.", "A letter with a gap is not sent until it is filled.", excerpt: label, count: count)
+              people = (count == 1) ? "1 person has" : "#{count} people have"
+              Checks.advice("gap", "#{"Up to " if at_most}#{people} no #{label} where it is asked for, and it has no fallback.", "A letter with a gap is not sent until it is filled.#{" How many depends on what a service says that day." if at_most}",
+                excerpt: label, count: count)
             end
           end
           private_class_method :gaps

@@ -166,7 +166,7 @@ export function LetterEditor({
         role: 'textbox',
         'aria-label': label,
         'aria-multiline': String(!line),
-        class: line ? '' : (className ?? 'min-h-72'),
+        class: line ? 'min-h-6' : (className ?? 'min-h-72'),
       },
       handleKeyDown: (_view, event) => line && event.key === 'Enter' && !event.defaultPrevented,
       handlePaste: (_view, event) => {
