@@ -9,7 +9,7 @@ module Bench
   # The least that anybody would have to do: escape five values into a page.
   TEMPLATE = ERB.new(<<~HTML)
     <!doctype html><html lang="en"><head><title>For <%= h(f["person.first_name"]) %></title></head><body>
-    <% 6.times do %><p style="margin:0 0 1em 0">Dear <%= h(f["person.first_name"]) %>, how is the room of <%= h(f["company.name"]) %> in <%= h(f["person.city"]) %>? <a href="https://a.example/x">Listen</a>, says <%= h(f["owner.name"]) %> on <%= h(f["today.date"].to_s) %>.</p><% end %>
+    <% 2.times do %><p style="margin:0 0 1em 0">Dear <%= h(f["person.first_name"]) %>, how is the room of <%= h(f["company.name"]) %> in <%= h(f["person.city"]) %>? <a href="https://a.example/x">Listen</a>, says <%= h(f["owner.name"]) %> on <%= h(f["today.date"].to_s) %>.</p><% end %><% 4.times do %><p style="margin:0 0 1em 0"><%= h(PLAIN_WORDS) %></p><% end %>
     </body></html>
   HTML
 
@@ -44,9 +44,11 @@ module Bench
   def stack
     require_relative "../../spec/support/builders_alone"
     extend ::Builders
+
     people = Array.new(LETTERS) { |n| Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "bench#{n}@house.example", city: n.odd? ? "York" : nil, standing: "lead", consent: "yes", created_at: NOW, updated_at: NOW}) }
     Records.db[:people].multi_insert(people, slice: 1000)
-    sequence = make_sequence(people: Records::Person.select(:id).all, letters: [designed_letter])
+    sequence = make_sequence(people: [], letters: [designed_letter])
+    sequence.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
     milliseconds = Benchmark.realtime { Work::Stack.new(sequence.steps.first, moment).list } * 1000
     puts format("a stack of %d letters, listed with its marks: %.0f ms", LETTERS, milliseconds)
     person = Records::Person.order(:id).first
@@ -59,18 +61,22 @@ module Bench
 
   def paragraph = {"type" => "paragraph", "content" => [words("Dear "), chip("person.first_name"), words(", how is the room of "), chip("company.name", "yours"), words(" in "), chip("person.city"), words("? "), words("Listen").merge("marks" => [{"type" => "link", "attrs" => {"href" => "https://a.example/x"}}]), words(", says "), chip("owner.name", "Idris"), words(" on "), chip("today.date"), words(".")]}
 
+  PLAIN_WORDS = "Every dining room has a table that nobody asks for twice. It is rarely the draught. It is the one where you hear the next party better than your own, and most rooms can be mended without changing how they look."
+
+  def plain_paragraph = {"type" => "paragraph", "content" => [words(PLAIN_WORDS)]}
+
   def bench_letter(manner, blocks)
     line = {"type" => "doc", "content" => [{"type" => "paragraph", "content" => [words("For "), chip("person.first_name")]}]}
     Work::WriteLetter.new(Work::Moment.new(now: NOW)).make(name: manner, manner: manner, subject: line, preview: line, body: {"type" => "doc", "content" => blocks})
   end
 
-  def plain_letter = bench_letter("plain", Array.new(6) { paragraph })
+  def plain_letter = bench_letter("plain", [paragraph, *Array.new(4) { plain_paragraph }, paragraph])
 
   def designed_letter
     side = ->(blocks) { {"type" => "side", "content" => blocks} }
-    bench_letter("designed", [{"type" => "heading", "attrs" => {"level" => 1}, "content" => [words("Spring")]}, *Array.new(5) { paragraph },
-      {"type" => "conditional", "attrs" => {"condition" => {"field" => "person.city", "is" => "one_of", "value" => ["York"]}}, "content" => [side.call([paragraph]), side.call([paragraph])]},
+    bench_letter("designed", [{"type" => "heading", "attrs" => {"level" => 1}, "content" => [words("Spring")]}, paragraph, *Array.new(3) { plain_paragraph },
+      {"type" => "conditional", "attrs" => {"condition" => {"field" => "person.city", "is" => "one_of", "value" => ["York"]}}, "content" => [side.call([paragraph]), side.call([plain_paragraph])]},
       {"type" => "button", "attrs" => {"href" => [words("https://a.example/?c="), chip("company.name", "none")]}, "content" => [words("Listen")]},
-      {"type" => "columns", "content" => [{"type" => "column", "content" => [paragraph]}, {"type" => "column", "content" => [paragraph]}]}])
+      {"type" => "columns", "content" => [{"type" => "column", "content" => [plain_paragraph]}, {"type" => "column", "content" => [plain_paragraph]}]}])
   end
 end

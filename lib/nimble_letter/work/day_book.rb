@@ -10,17 +10,18 @@ module NimbleLetter
       def initialize(moment, first_step)
         @moment, @step = moment, first_step
         @letters = planned
+        @open_from = {} # the first day that had room for this mailbox and zone; days before it are full and stay so
       end
 
       # @return [Time] UTC: when this member should join so that the first letter finds room
       def base_for(mailbox, zone, seed)
-        base = @moment.now
+        base = @open_from.fetch([mailbox.id, zone.identifier], @moment.now)
         loop do
           due = @step.timing.due(base, their_zone: zone, our_zone: @moment.firm.zone, calendar: @moment.calendar, seed: seed * 31)
           key = [mailbox.id, @moment.firm.today(due)]
           return base.tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
 
-          base = day_after(base)
+          base = @open_from[[mailbox.id, zone.identifier]] = day_after(base)
         end
       end
 

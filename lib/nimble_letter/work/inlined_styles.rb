@@ -27,7 +27,7 @@ module NimbleLetter
           inlined = Nokogiri::HTML(Premailer.new(page, with_html_string: true, adapter: :nokogiri, include_link_tags: false, css_to_attributes: true).to_inline_css)
           elements.to_h do |part, _|
             node = inlined.at_css("[data-part=#{part}]")
-            given = node.attributes.reject { |name, _| %w[class data-part].include?(name) }.transform_values(&:value)
+            given = node.attributes.except("class", "data-part").transform_values(&:value)
             given["class"] = part.to_s if designed && NAMED.include?(part)
             [part, given.map { |name, value| %( #{name}="#{CGI.escapeHTML(value)}") }.join]
           end

@@ -48,7 +48,8 @@ module NimbleLetter
       end
 
       def no_circle!(within, own_id)
-        return unless own_id && (within.include?(own_id) || Records::Passage.documents(within).key?(own_id))
+        return if own_id.nil?
+        return unless within.include?(own_id) || Records::Passage.documents(within).key?(own_id)
 
         raise Invalid.new("This passage would contain itself.", code: :circle, at: "documents", hint: "Take the passage out that leads back to this one.")
       end

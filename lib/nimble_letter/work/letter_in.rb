@@ -47,7 +47,7 @@ module NimbleLetter
         mail = Mail.read_from_string(text)
         part = mail.html_part || ((mail.mime_type == "text/html") ? mail : nil)
         body = part ? @reader.read(part.decoded) : Core::Letters::Document.from_text((mail.text_part || mail).decoded.to_s.delete("\r"), catalogue: @moment.catalogue).to_h
-        {name: title, subject: one_line(mail.subject.to_s), body: body, manner: (part && part.decoded.match?(/<(table|img)\b/i)) ? "designed" : "plain"}
+        {name: title, subject: one_line(mail.subject.to_s), body: body, manner: part&.decoded&.match?(/<(table|img)\b/i) ? "designed" : "plain"}
       end
 
       def html(text, title) = {name: title, subject: one_line(Nokogiri::HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}

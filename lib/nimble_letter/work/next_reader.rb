@@ -33,8 +33,8 @@ module NimbleLetter
       # From a place thrown at random: ordering everybody by chance would read them all.
       def anybody(people, after)
         others = people.exclude(id: after)
-        first, last = others.get([Sequel.function(:min, :id), Sequel.function(:max, :id)])
-        first ? from(others, rand(first..last) - 1) : after
+        first = others.min(:id) or return after
+        from(others, rand(first..others.max(:id)) - 1)
       end
 
       # @return [Object, nil] a condition for whoever lacks a field that has no fallback

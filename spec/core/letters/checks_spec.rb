@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 RSpec.describe Core::Letters::Checks do
-  GOOD = "Dear {{first name|there}},\n\nhow is the room at the back? We would gladly come by one morning with the meter and listen to it for an hour, while you are still closed."
+  let(:good) { "Dear {{first name|there}},\n\nhow is the room at the back? We would gladly come by one morning with the meter and listen to it for an hour, while you are still closed." }
 
-  def given(subject: "A word about your room", preview: "One hour, while you are closed", body: GOOD, **rest)
+  def given(subject: "A word about your room", preview: "One hour, while you are closed", body: good, **rest)
     document = ->(one) { one.is_a?(String) ? Core::Letters::Document.from_text(one) : one }
     Core::Letters::Checks::Given.new(subject: document.call(subject), preview: document.call(preview), body: document.call(body), designed: false, for_deal: false, html_bytes: 4000, gaps: {}, postal_address: "4 Felt Yard", contrasts: [],
       catalogue: Core::Fields::Standard.catalogue, attachment_bytes: 0, **rest)
@@ -25,16 +25,16 @@ RSpec.describe Core::Letters::Checks do
   it "looks at links, buttons and pictures" do
     picture = {"type" => "picture", "attrs" => {"picture_id" => 1, "alt" => [], "href" => [], "width" => 100}}
 
-    expect(codes(body: parsed(para(GOOD), para(link("here", "https://a.example"))))).to eq(["link_says_here"])
-    expect(codes(body: parsed(para(GOOD), {"type" => "button", "attrs" => {"href" => []}, "content" => words("Go")}))).to eq(["empty_link"])
+    expect(codes(body: parsed(para(good), para(link("here", "https://a.example"))))).to eq(["link_says_here"])
+    expect(codes(body: parsed(para(good), {"type" => "button", "attrs" => {"href" => []}, "content" => words("Go")}))).to eq(["empty_link"])
     expect(codes(body: parsed(picture))).to eq(%w[no_alt only_pictures])
   end
 
   it "dislikes what filters dislike, and what nobody can read" do
-    expect(codes(body: "#{GOOD} Act now, it is risk-free.")).to eq(%w[disliked_words disliked_words])
-    expect(codes(body: GOOD + " and so" * 20)).to eq(["long_sentence"])
-    expect(codes(body: "#{GOOD}\n\n" + (["We listen to the room for you."] * 90).join(" "))).to eq(["long_letter"])
-    expect(codes(body: "#{GOOD} F R E E felt")).to eq(["spaced_letters"])
+    expect(codes(body: "#{good} Act now, it is risk-free.")).to eq(%w[disliked_words disliked_words])
+    expect(codes(body: good + " and so" * 20)).to eq(["long_sentence"])
+    expect(codes(body: "#{good}\n\n" + (["We listen to the room for you."] * 90).join(" "))).to eq(["long_letter"])
+    expect(codes(body: "#{good} F R E E felt")).to eq(["spaced_letters"])
   end
 
   it "names the people without a value, the weight, and colours that cannot be read" do
@@ -51,7 +51,7 @@ RSpec.describe Core::Letters::Checks do
 
     expect(advice.select(&:blocking).map(&:code)).to eq(%w[no_subject deal_field unknown_field no_postal_address])
     expect(advice.find { |one| one.code == "unknown_field" }.words).to eq("There is no field “frist name”. Did you mean “first name”?")
-    expect(codes(body: "{{deal value}} #{GOOD}", for_deal: true)).to eq([])
+    expect(codes(body: "{{deal value}} #{good}", for_deal: true)).to eq([])
     expect(codes(body: "")).to eq(["no_text"])
   end
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 RSpec.describe Core::Letters::Merge do
-  ANA = {"person.first_name" => "Ana", "person.city" => "York"}.freeze
+  let(:ana) { {"person.first_name" => "Ana", "person.city" => "York"} }
 
   it "puts values in, falls back, and reports every gap once" do
     letter = merged("Dear {{first name|there}}, {{city}} {{city}}", {"person.first_name" => "Ana"})
@@ -28,16 +28,16 @@ RSpec.describe Core::Letters::Merge do
     line = ->(words, after = nil) { Core::Letters::Merge::Line.new(words, after) }
 
     it "stands after the first words, or after the block it was written for" do
-      expect(text_of("Dear {{first name}},\n\nbody", ANA, line: line.call("Good to see you.\nTruly."))).to eq("Dear Ana,\n\nGood to see you.\nTruly.\n\nbody\n")
-      expect(text_of("Dear {{first name}},\n\nbody {{city}}\n\nend", ANA, line: line.call("Here.", "body [city]"))).to eq("Dear Ana,\n\nbody York\n\nHere.\n\nend\n")
+      expect(text_of("Dear {{first name}},\n\nbody", ana, line: line.call("Good to see you.\nTruly."))).to eq("Dear Ana,\n\nGood to see you.\nTruly.\n\nbody\n")
+      expect(text_of("Dear {{first name}},\n\nbody {{city}}\n\nend", ana, line: line.call("Here.", "body [city]"))).to eq("Dear Ana,\n\nbody York\n\nHere.\n\nend\n")
     end
 
     it "survives a change of the letter, and says so when its place is gone" do
-      letter = merged("Dear you,\n\nanother body", ANA, line: line.call("Here.", "body"))
+      letter = merged("Dear you,\n\nanother body", ana, line: line.call("Here.", "body"))
 
       expect(letter.line_lost).to be(true)
       expect(Core::Letters::TextWriter.write(letter)).to include("Here.")
-      expect(merged("Dear you,\n\nbody", ANA, line: line.call("Here.", "body")).line_lost).to be(false)
+      expect(merged("Dear you,\n\nbody", ana, line: line.call("Here.", "body")).line_lost).to be(false)
     end
   end
 
@@ -46,11 +46,11 @@ RSpec.describe Core::Letters::Merge do
     let(:body) { parsed(shown_if(condition, [para("You are near, in ", chip("person.city"))], [para("You are far from ", chip("person.country"))])) }
 
     it "shows one side, and only its gaps count" do
-      near = merged(body, ANA, shown: ->(asked) { asked == condition })
+      near = merged(body, ana, shown: ->(asked) { asked == condition })
 
       expect(Core::Letters::TextWriter.write(near)).to eq("You are near, in York\n")
       expect([near.gaps, near.sides]).to eq([[], {condition => true}])
-      expect(merged(body, ANA).gaps).to eq(["person.country"])
+      expect(merged(body, ana).gaps).to eq(["person.country"])
     end
   end
 

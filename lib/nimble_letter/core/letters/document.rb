@@ -47,10 +47,10 @@ module NimbleLetter
         def merge_fields = each_node.select { |node| node["type"] == "mergeField" }
 
         # Where a letter could have gaps: merge fields without a fallback, each with what must hold for a reader to come by.
-      # @return [Array<Array(String, Array<Hash>)>] field key and conditions, negated where it is the other side
-      def gap_places = places_within(root, [])
+        # @return [Array<Array(String, Array<Hash>)>] field key and conditions, negated where it is the other side
+        def gap_places = places_within(root, [])
 
-      # @return [Array<Hash>] the conditions its passages ask, each once
+        # @return [Array<Hash>] the conditions its passages ask, each once
         def conditions = each_node.select { |node| node["type"] == "conditional" }.map { |node| node["attrs"]["condition"] }.uniq
 
         # @return [Array<Integer>] passages it refers to
