@@ -25,6 +25,7 @@ module Browser
 
       @children = Processes::Children.new(configuration)
       @children.start("post-office", port: configuration.smtp_port)
+      @children.start("lookups", port: configuration.lookup_port)
       @children.start("web", port: configuration.port)
       @children.start("worker")
       @children.start("clerk")

@@ -11,6 +11,9 @@ module NimbleLetter
       ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
         --disable-sync --disable-dev-shm-usage --hide-scrollbars].freeze
 
+      # A letter in its frame, once it is there.
+      FRAME = "[data-ready=true] iframe"
+
       # name: file name; path: where to go; see: what must be there; act: what to do before
       View = Struct.new(:name, :path, :see, :act, keyword_init: true)
 
@@ -26,6 +29,7 @@ module NimbleLetter
         DemoData.new(@configuration).prepare(fresh: true)
         children = Children.new(@configuration)
         children.start("post-office", port: @configuration.smtp_port)
+        children.start("lookups", port: @configuration.lookup_port)
         children.start("web", port: @configuration.port)
         FileUtils.mkdir_p(FOLDER)
         browse
@@ -40,18 +44,20 @@ module NimbleLetter
       def views
         running = Records::Sequence.first(name: "Quieter dining rooms").id
         draft = Records::Sequence.first(name: "Classrooms before summer")
-        letter = Records::Letter.first(name: "Before and after at table nine").id
+        letters = Records::Letter.select_hash(:name, :id)
+        newest = Records.db[:practice_letters].max(:id)
         person = Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
         [
           View.new(name: "today", path: "/", see: "section"), View.new(name: "people", path: "/people", see: "section[aria-label='Who a letter would reach']", act: :restaurant_leads),
           View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"), View.new(name: "letters", path: "/letters", see: "tbody tr"),
-          View.new(name: "letter", path: "/letters/#{letter}", see: "article"), View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
-          View.new(name: "plan", path: "/sequences/#{running}", see: "aside article"), View.new(name: "members", path: "/sequences/#{running}/members", see: "tbody tr"),
-          View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: "article", act: :next_gap), View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside article", act: :start),
+          View.new(name: "letter", path: "/letters/#{letters.fetch("Spring from the workshop")}", see: FRAME), View.new(name: "letter-some", path: "/letters/#{letters.fetch("The yearly check")}", see: FRAME),
+          View.new(name: "practice-post", path: "/practice-post/#{newest}", see: FRAME), View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
+          View.new(name: "plan", path: "/sequences/#{running}", see: "aside #{FRAME}"),
+          View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: FRAME, act: :next_gap), View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside #{FRAME}", act: :start),
           View.new(name: "replies", path: "/replies", see: "article"), View.new(name: "results", path: "/results", see: "tbody tr"),
           View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"), View.new(name: "settings", path: "/settings", see: "tbody tr"),
           View.new(name: "lists", path: "/lists", see: "tbody tr"), View.new(name: "doubles", path: "/doubles", see: "tbody tr"), View.new(name: "bring-in", path: "/files/#{fair_file}", see: "[role=tab]"),
-          View.new(name: "people-dark", path: "/people", see: "[role=row]", act: :dark), View.new(name: "plan-dark", path: "/sequences/#{running}", see: "aside article")
+          View.new(name: "people-dark", path: "/people", see: "[role=row]", act: :dark)
         ]
       end
 
@@ -104,7 +110,11 @@ module NimbleLetter
         wait("section[aria-label=Why] li")
       end
 
-      def next_gap = @browser.find_element(css: "body").send_keys("g")
+      def next_gap
+        @browser.find_element(css: "body").send_keys("g")
+        wait("[aria-current=true] .text-error")
+        wait(FRAME)
+      end
 
       def start
         @browser.find_element(css: "body").send_keys("s")

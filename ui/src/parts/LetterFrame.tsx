@@ -22,8 +22,11 @@ export function LetterFrame({
 }) {
   const frame = useRef<HTMLIFrameElement>(null)
   const [height, setHeight] = useState(320)
+  const [loaded, setLoaded] = useState('')
+  const [framed, setFramed] = useState(false)
   const natural = phone ? 360 : DESK
-  const scale = width && width < natural ? width / natural : 1
+  // A designed letter keeps its frame and is made smaller; a plain one fills whatever room there is.
+  const scale = framed && width && width < natural ? width / natural : 1
   const gap = useRef(onGap)
   gap.current = onGap
   useEffect(() => {
@@ -35,6 +38,8 @@ export function LetterFrame({
       if (!page?.body) return
       const measure = () => setHeight(Math.max(160, page.documentElement.scrollHeight))
       page.documentElement.style.overflow = 'hidden'
+      setFramed(page.querySelector('table.sheet') !== null)
+      setLoaded(node.getAttribute('src') ?? '')
       measure()
       watching = new ResizeObserver(measure)
       watching.observe(page.body)
@@ -60,6 +65,7 @@ export function LetterFrame({
       className="sheet overflow-hidden !bg-white"
       style={{ width: phone ? natural * scale : undefined, height: height * scale }}
       data-testid="letter-frame"
+      data-ready={loaded === src}
     >
       <iframe
         ref={frame}
