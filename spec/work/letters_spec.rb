@@ -112,6 +112,30 @@ RSpec.describe "passages kept for reuse" do
   end
 end
 
+RSpec.describe "conditions within letters" do
+  tagged = {"field" => "person.tags", "is" => "one_of", "value" => ["press"]}
+  let(:tag) { Records::Tag.named("press") }
+  let!(:letter) { Work::WriteLetter.new(moment).make(name: "To the press", body: doc(shown_if(tagged, [para("press")], []))) }
+
+  it "follow a tag that is renamed, and whoever has the letter open hears of it" do
+    Work::RenameTag.call(tag, "papers")
+
+    expect(letter.refresh.document(:body).conditions).to eq([tagged.merge("value" => ["papers"])])
+    expect(letter.version).to eq(2)
+  end
+
+  it "count where a tag, a list or a field of one's own is used", :own_fields do
+    make_own_fields
+    list = Work::KeepList.make("Guests", Records::Person.where(id: make_person.id), moment: moment)
+    field = Records::CustomField.first(name: "paint")
+    Work::KeepPassage.new(moment).make(name: "Guests only", documents: {"" => doc(shown_if({"field" => "person.lists", "is" => "one_of", "value" => [list.id]}, [para(chip(field.to_field.key))], []))})
+
+    expect(Work::WhereUsed.tag(tag).map { |use| use.values_at(:kind, :name) }).to eq([["letter", "To the press"]])
+    expect(Work::WhereUsed.list(list).map { |use| use.values_at(:kind, :name) }).to eq([["passage", "Guests only"]])
+    expect(Work::OwnField.used_in(field)[:passages].map { |use| use[:name] }).to eq(["Guests only"])
+  end
+end
+
 RSpec.describe "taking in a picture" do
   def take(bytes, name: "room.jpg") = Work::TakePicture.new(moment).call(StringIO.new(bytes), name: name)
 

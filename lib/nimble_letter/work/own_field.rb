@@ -44,7 +44,7 @@ module NimbleLetter
         key = field.to_field.key
         like = "%#{Records.db.dataset.escape_like(key)}\"%"
         letters = Records::Letter.where(Sequel.|(*Records::Letter::PARTS.map { |part| Sequel.like(part, like) }))
-        {filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))), letters: names(letters), sequences: names(Records::Sequence.where(Sequel.like(:audience, like)))}
+        {filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))), letters: names(letters), sequences: names(Records::Sequence.where(Sequel.like(:audience, like))), passages: names(Records::Passage.where(Sequel.like(:documents, like)))}
       end
 
       # The column, and its folded twin where the type is compared folded.

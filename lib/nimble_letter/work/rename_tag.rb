@@ -3,8 +3,11 @@
 module NimbleLetter
   module Work
     # Gives a tag another name. When there is a tag of that name already, the two become one, once that is wanted.
-    # Conditions go by a tag's name, so those in filters and audiences are changed with it.
+    # Conditions go by a tag's name, so those in filters, audiences and the passages of letters are changed with it.
     module RenameTag
+      # Where conditions stand.
+      HOLDERS = {SavedFilter: :condition, Sequence: :audience, Letter: :body, Passage: :documents}.freeze
+
       # @return [Hash] id, name and people of the tag that is left
       # @raise [Conflict] with the other tag in `data`, unless merging is wanted
       def self.call(tag, name, merge: false)
@@ -17,7 +20,7 @@ module NimbleLetter
           former = tag.name_fold
           other ? pour(tag, other) : tag.update(name: name, name_fold: Core::Fold.call(name))
           left = other || tag
-          [Records::SavedFilter, Records::Sequence].each { |model| rewrite(model, former, left.name) }
+          HOLDERS.each { |model, column| rewrite(Records.const_get(model), column, former, left.name) }
           {id: left.id, name: left.name, people: people(left)}
         end
       end
@@ -33,12 +36,12 @@ module NimbleLetter
       end
       private_class_method :pour
 
-      def self.rewrite(model, former, name)
-        column = (model == Records::SavedFilter) ? :condition : :audience
+      def self.rewrite(model, column, former, name)
         model.where(Sequel.like(column, "%tags%")).all.each do |record|
           json = record.public_send(column)
           changed = renamed(json, former, name)
-          record.update(column => changed) unless changed == json
+          # Somebody who has it open hears of a newer version, and does not write the old name back.
+          record.update(column => changed, :version => record.version + 1) unless changed == json
         end
       end
       private_class_method :rewrite

@@ -11,23 +11,24 @@ module NimbleLetter
 
       def self.list(list)
         sequences { |audience| [*audience["lists"], *audience["without_lists"]].include?(list.id) || says?(audience, "person.lists", list.id) } +
-          filters { |condition| says?(condition, "person.lists", list.id) }
+          filters { |condition| says?(condition, "person.lists", list.id) } + written { |json| says?(json, "person.lists", list.id) }
       end
 
       def self.tag(tag)
         fold = ->(value) { Core::Fold.call(value) == tag.name_fold }
-        sequences { |audience| [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold) } + filters { |condition| says?(condition, "person.tags", fold) }
+        sequences { |audience| [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold) } +
+          filters { |condition| says?(condition, "person.tags", fold) } + written { |json| says?(json, "person.tags", fold) }
       end
 
-      def self.passage(passage)
-        letters { |letter| letter.document(:body).passage_ids.include?(passage.id) } +
-          Records::Passage.order(:name).all.select { |one| one.passage_ids.include?(passage.id) }.map { |one| {kind: "passage", id: one.id, name: one.name} }
-      end
+      def self.passage(passage) = passages.fetch(passage.id, [])
 
-      def self.picture(picture)
-        letters { |letter| letter.document(:body).picture_ids.include?(picture.id) } +
-          Records::Passage.order(:name).all.select { |one| one.picture_ids.include?(picture.id) }.map { |one| {kind: "passage", id: one.id, name: one.name} }
-      end
+      def self.picture(picture) = pictures.fetch(picture.id, [])
+
+      # @return [Hash{Integer=>Array<Hash>}] uses of all passages by number, read in one go
+      def self.passages = named("passage_id")
+
+      # @return [Hash{Integer=>Array<Hash>}] uses of all pictures by number
+      def self.pictures = named("picture_id")
 
       # @raise [Invalid] naming what would break
       def self.refuse_if_used!(kind, name, uses)
@@ -47,10 +48,32 @@ module NimbleLetter
       end
       private_class_method :filters
 
-      def self.letters
-        Records::Letter.order(:name).all.select { |one| yield one }.map { |one| {kind: "letter", id: one.id, name: one.name} }
+      # Letters and passages whose text the block says yes to.
+      def self.written = texts.filter_map { |use, json| use if yield json }
+      private_class_method :written
+
+      # @return [Array<Array(Hash, Hash)>] each letter and passage with its text
+      def self.texts
+        [[Records::Letter, :body], [Records::Passage, :documents]].flat_map do |model, column|
+          model.order(:name).all.map { |one| [{kind: model.name.split("::").last.downcase, id: one.id, name: one.name}, one.public_send(column)] }
+        end
       end
-      private_class_method :letters
+      private_class_method :texts
+
+      def self.named(name)
+        texts.each_with_object(Hash.new { |all, id| all[id] = [] }) { |(use, json), all| values(json, name).uniq.each { |id| all[id] << use } }
+      end
+      private_class_method :named
+
+      # @return [Array<Object>] all values under a name, anywhere in a tree of JSON
+      def self.values(json, name)
+        case json
+        when Hash then [json[name], *json.values.flat_map { |part| values(part, name) }].compact
+        when Array then json.flat_map { |part| values(part, name) }
+        else []
+        end
+      end
+      private_class_method :values
 
       # Looks through a tree of JSON for a test on a field with a value.
       def self.says?(json, key, value)
