@@ -78,6 +78,14 @@ RSpec.describe "letters on their way out" do
       expect([Records::Event.count, Records::Delivery.count]).to eq([0, 0])
     end
 
+    it "name what is missing instead of passing over it" do
+      person.update(city: nil)
+      ask(maren)
+      send_tests
+
+      expect(Mail.new(accepted.delivered.first[:raw]).parts.map(&:decoded)).to all(include("How is [city is missing]?"))
+    end
+
     it "go once, and say why when they do not" do
       test = ask(maren).first
       2.times { send_tests(ToldTransport.new(Post::Outcomes::Refused.new("550 no such mailbox", true))) }

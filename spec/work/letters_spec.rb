@@ -336,6 +336,13 @@ RSpec.describe "looking at the letters of a step" do
     expect(Records::Delivery.select_hash(:person_id, :version)).to eq(planned)
   end
 
+  it "does not start while the other subject is empty" do
+    step.update(other: {"what" => "subject", "subject" => doc(para)})
+    person.update(city: "York")
+
+    expect(Work::ReadyCheck.new(sequence.refresh, moment).call[:remarks]).to include(include(code: "no_subject", words: "The other subject of “A word” is empty."))
+  end
+
   it "can compare a whole other letter, whose deliveries name it" do
     other = make_letter(name: "Other", subject: "Other", body: "Other words")
     step.update(other: {"what" => "letter", "letter_id" => other.id})

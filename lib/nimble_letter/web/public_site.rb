@@ -4,7 +4,8 @@ module NimbleLetter
   module Web
     # The public pages as a Rack application with what they need.
     module PublicSite
-      PATHS = %r{\A/[ocup]/}
+      # Those that are counted for each address. Pictures are not: one mail proxy fetches them for many readers.
+      PATHS = %r{\A/[ocu]/}
 
       # @param configuration [Configuration]
       # @param clock [#now]

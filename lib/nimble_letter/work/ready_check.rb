@@ -47,6 +47,9 @@ module NimbleLetter
       end
 
       def letter_remarks(letter, step)
+        other = step.subject_of("b")
+        return [block("no_subject", "The other subject of “#{letter.name}” is empty.", step)] if other && Core::Letters::Document.new(other, @moment.catalogue).empty?
+
         LetterChecks.new(letter, @moment).blocking.reject { |advice| advice.part == "firm" }.map { |advice| block(advice.code, "“#{letter.name}”: #{advice.words}", step) }
       end
 

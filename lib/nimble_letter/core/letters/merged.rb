@@ -16,6 +16,18 @@ module NimbleLetter
         # @return [Array<String>] addresses linked to, in reading order, each once
         def links = hrefs(blocks).uniq
 
+        # @yield [String] the key of a field that has nothing
+        # @yieldreturn [String] what to write in its place, for eyes of our own
+        # @return [Merged] the same letter with its gaps named
+        def naming_gaps(&name)
+          words = ->(runs) { runs.map { |run| (run.kind == :gap) ? run.dup.tap { |made| made.text = name.call(run.field) } : run } }
+          block = lambda do |one|
+            attrs = one.attrs[:alt] ? one.attrs.merge(alt: words.call(one.attrs[:alt])) : one.attrs
+            self.class::Block.new(one.kind, words.call(one.runs), one.blocks.map(&block), attrs)
+          end
+          dup.tap { |made| made.subject, made.preview, made.blocks = words.call(subject), words.call(preview), blocks.map(&block) }
+        end
+
         private
 
         def hrefs(blocks) = blocks.flat_map { |block| [block.attrs[:href], *block.runs.map(&:href), *hrefs(block.blocks)].compact }
