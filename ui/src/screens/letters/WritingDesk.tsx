@@ -6,9 +6,8 @@ import { Attachments } from './Attachments'
 import { BlockHandle } from './editor/BlockHandle'
 import { EditorTools } from './editor/EditorTools'
 import { LetterEditor } from './editor/LetterEditor'
-import { PassagePick } from './PassagePick'
-import { PicturePick } from './PicturePick'
 import type { Draft } from './useAutosave'
+import { useChoosing } from './useChoosing'
 import { useLookStyle } from './useLook'
 
 export type Desk = { subject: Editor | null; preview: Editor | null; body: Editor | null }
@@ -53,15 +52,10 @@ export function WritingDesk({
   onChange: (draft: Draft) => void
 }) {
   const [editor, setEditor] = useState<Editor | null>(null)
-  const [choosing, setChoosing] = useState<'picture' | 'passage' | null>(null)
+  const { choosing, dialogs } = useChoosing(editor)
   const [problem, setProblem] = useState<unknown>(null)
   const sheet = useRef<HTMLDivElement>(null)
   const look = useLookStyle()
-  const choices = { picture: () => setChoosing('picture'), passage: () => setChoosing('passage') }
-  const put = (content: JSONContent) => {
-    setChoosing(null)
-    editor?.chain().focus().insertContent(content).run()
-  }
   return (
     <div>
       <Line
@@ -83,7 +77,7 @@ export function WritingDesk({
         }}
       />
       <div className="mt-3">
-        <EditorTools editor={editor} choosing={choices} about={about} />
+        <EditorTools editor={editor} choosing={choosing} about={about} />
       </div>
       {problem != null && (
         <div className="relative">
@@ -102,7 +96,7 @@ export function WritingDesk({
           label="Text of the letter"
           document={first.body as JSONContent}
           placeholder="Dear… Type {{ for a field, / for a block."
-          choosing={choices}
+          choosing={choosing}
           onEditor={(made) => {
             desk.current.body = made
             setEditor(made)
@@ -119,18 +113,7 @@ export function WritingDesk({
       <p className="muted text-xs mt-1">
         Signature, the firm’s address and the way out are put below it by themselves. Alt and an arrow move a block.
       </p>
-      {choosing === 'picture' && (
-        <PicturePick
-          onClose={() => setChoosing(null)}
-          onPick={(picture) => put({ type: 'picture', attrs: { picture_id: picture.id, alt: [], href: [], width: 100 } })}
-        />
-      )}
-      {choosing === 'passage' && (
-        <PassagePick
-          onClose={() => setChoosing(null)}
-          onPick={(passage) => put({ type: 'passage', attrs: { passage_id: passage.id } })}
-        />
-      )}
+      {dialogs}
     </div>
   )
 }

@@ -12,8 +12,7 @@ import { EditorTools } from '../letters/editor/EditorTools'
 import { offered } from '../letters/editor/fields'
 import { LetterEditor } from '../letters/editor/LetterEditor'
 import { WritingContext } from '../letters/editor/writing'
-import { PassagePick } from '../letters/PassagePick'
-import { PicturePick } from '../letters/PicturePick'
+import { useChoosing } from '../letters/useChoosing'
 
 type Passage = Shape<'Passage'>
 type Documents = Passage['documents']
@@ -29,7 +28,7 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
   const [documents, setDocuments] = useState<Documents>(passage.documents)
   const [language, setLanguage] = useState(ANY)
   const [editor, setEditor] = useState<Editor | null>(null)
-  const [choosing, setChoosing] = useState<'picture' | 'passage' | null>(null)
+  const { choosing, dialogs } = useChoosing(editor)
   const version = useRef(passage.version)
   const timer = useRef(0)
   const writing = useMemo(
@@ -80,11 +79,6 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
   const keep = (changed: Documents) => {
     setDocuments(changed)
     later({ documents: changed })
-  }
-  const choices = { picture: () => setChoosing('picture'), passage: () => setChoosing('passage') }
-  const put = (content: JSONContent) => {
-    setChoosing(null)
-    editor?.chain().focus().insertContent(content).run()
   }
   return (
     <WritingContext.Provider value={writing}>
@@ -152,7 +146,7 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
             </button>
           )}
         </div>
-        <EditorTools editor={editor} choosing={choices} />
+        <EditorTools editor={editor} choosing={choosing} />
         <div className="sheet letter-text px-9 py-7">
           <LetterEditor
             key={language}
@@ -160,7 +154,7 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
             className="min-h-40"
             document={(documents[language] ?? { type: 'doc' }) as JSONContent}
             placeholder="Type {{ for a field, / for a block."
-            choosing={choices}
+            choosing={choosing}
             onEditor={setEditor}
             onChange={(document) => keep({ ...documents, [language]: document as Shape<'Document'> })}
           />
@@ -168,18 +162,7 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
         <p className="muted text-xs mt-3">
           Readers get the text in their own language if there is one, with its dates and numbers; everybody else gets the first.
         </p>
-        {choosing === 'picture' && (
-          <PicturePick
-            onClose={() => setChoosing(null)}
-            onPick={(picture) => put({ type: 'picture', attrs: { picture_id: picture.id, alt: [], href: [], width: 100 } })}
-          />
-        )}
-        {choosing === 'passage' && (
-          <PassagePick
-            onClose={() => setChoosing(null)}
-            onPick={(one) => put({ type: 'passage', attrs: { passage_id: one.id } })}
-          />
-        )}
+        {dialogs}
       </div>
     </WritingContext.Provider>
   )
