@@ -103,6 +103,13 @@ RSpec.describe "from a shared record to a counted reply" do
     end
     expect(page).to have_text("Running")
 
+    # Whoever changes a letter now is told whom it reaches, and may write in a copy.
+    visit "/letters"
+    click_link "Story: second word"
+    expect(page).to have_text("In “To In Saltmarsh”: 0 people have had it, 2 will get what you write here.")
+    click_button "Write in a copy instead"
+    expect(page).to have_field("Name of the letter", with: "Story: second word, copy")
+
     # Time passes: the letters go out, and one of the two answers before the second letter.
     2.times { move_clock "Clock forward a day" }
     visit "/replies"

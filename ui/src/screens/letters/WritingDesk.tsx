@@ -89,6 +89,8 @@ export function WritingDesk({
       )}
       <div
         ref={sheet}
+        // A designed letter has its own colours, in the dark as well.
+        data-theme={manner === 'designed' ? 'desk' : undefined}
         className={`sheet letter-text relative ${manner === 'designed' ? 'letter-designed' : ''} px-9 py-7`}
         style={manner === 'designed' ? look : undefined}
       >

@@ -169,15 +169,19 @@ export function LetterEditor({
         class: line ? 'min-h-6' : (className ?? 'min-h-72'),
       },
       handleKeyDown: (_view, event) => line && event.key === 'Enter' && !event.defaultPrevented,
-      handlePaste: (_view, event) => {
-        const data = event.clipboardData
-        if (!data || line) return false
-        const files = pictureFiles(data)
-        const html = clipboardHtml(data)
-        if (files.length > 0 && !html) pictures(files)
-        else if (html) putIn(readHtml(html))
-        else return false
-        return true
+      // Before the editor reads it: what has to be read by the server is not parsed here, however large it is.
+      handleDOMEvents: {
+        paste: (_view, event) => {
+          const data = event.clipboardData
+          if (!data || line) return false
+          const files = pictureFiles(data)
+          const html = clipboardHtml(data)
+          if (files.length > 0 && !html) pictures(files)
+          else if (html) putIn(readHtml(html))
+          else return false
+          event.preventDefault()
+          return true
+        },
       },
       handleDrop: (view, event) => {
         const files = pictureFiles(event.dataTransfer)
