@@ -345,8 +345,10 @@ RSpec.describe "looking at the letters of a step" do
 
   it "can compare a whole other letter, whose deliveries name it" do
     other = make_letter(name: "Other", subject: "Other", body: "Other words")
+    other.update(body: doc(para("Other words"), shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("near")])))
     step.update(other: {"what" => "letter", "letter_id" => other.id})
     person.update(city: "York")
+    expect(stack.list[:rows].map { |row| [row[:version], row[:sides]] }.tally).to eq(["a", []] => 3, ["b", [0]] => 3)
     start(sequence.refresh)
 
     expect(Records::Delivery.group_and_count(:letter_id).as_hash(:letter_id, :count)).to eq(letter.id => 3, other.id => 3)

@@ -61,7 +61,7 @@ module NimbleLetter
         return {} unless step.other
 
         before = @joining ? Records::Delivery.where(step_id: step.id).exclude(version: nil).group_and_count(:version).as_hash(:version, :count) : {}
-        (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, rows.map { |row| row.person.id }, before: before)
+        (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, people.map(&:id), before: before)
       end
 
       # @return [Hash{Records::Step=>Integer}] letters with a gap

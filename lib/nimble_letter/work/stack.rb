@@ -17,18 +17,18 @@ module NimbleLetter
       end
 
       # @param person [Records::Person]
-      # @return [Hash] the merged letter, its sender and its time
+      # @return [Hash] the merged letter and its sender; of a draft, its time stands in the list only, which has worked out all of them
       def letter(person)
         delivery = delivery_of(person)
         mailbox = mailbox_for(person, delivery)
         common = {person_id: person.id, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: delivery&.state || "planned",
-                  goes_at: delivery&.sent_at || delivery&.due_at || planned_at(person), time_zone: person.time_zone || @moment.firm.time_zone, version: version_of(person, delivery)}
+                  goes_at: delivery&.sent_at || delivery&.due_at, time_zone: person.time_zone || @moment.firm.time_zone, version: version_of(person, delivery)}
         return common.merge(as_it_went(delivery)) if delivery&.state == "sent"
 
         merging = merging_for(person, delivery)
         merged = merging.call(person, mailbox)
         line = line_of(person)
-        common.merge(line: line&.line, line_after: line&.after, places: places, text: setting(person, delivery).text(merged, mailbox), filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
+        common.merge(line: line&.line, line_after: line&.after, places: places(@step.letter_of(version_of(person, delivery))), text: setting(person, delivery).text(merged, mailbox), filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
           **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[person.id]))
       end
 
@@ -60,8 +60,8 @@ module NimbleLetter
       def setting(person, delivery) = Typesetting.new(@step.letter_of(version_of(person, delivery)), firm: @moment.firm)
 
       # Where a line of one's own may stand: after any block, named by its words.
-      def places
-        @step.letter.document(:body).blocks.map { |block| Core::Letters::Summary.of(block, @moment.catalogue) }.reject(&:empty?)
+      def places(letter)
+        letter.document(:body).blocks.map { |block| Core::Letters::Summary.of(block, @moment.catalogue) }.reject(&:empty?)
       end
 
       # Records change; a letter that is out is shown as it was.
@@ -110,9 +110,7 @@ module NimbleLetter
         end
       end
 
-      def asked = @asked ||= @step.letter.documents.flat_map(&:conditions).uniq
-
-      def planned_at(person) = (@sequence.draft? || nil) && outlook.rows.find { |row| row.person.id == person.id }&.passage&.find { |step, _| step.id == @step.id }&.last
+      def asked = @asked ||= Core::Letters::Split::VERSIONS.map { |version| @step.letter_of(version) }.uniq(&:id).flat_map(&:documents).flat_map(&:conditions).uniq
     end
   end
 end

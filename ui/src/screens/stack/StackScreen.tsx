@@ -81,7 +81,8 @@ export function StackScreen() {
   ])
   if (error) return <ErrorNote error={error} />
   if (!stack) return <Loading />
-  const when = letter?.goes_at ? moment(letter.goes_at, letter.time_zone ?? firm.time_zone) : undefined
+  const goesAt = letter?.goes_at ?? row?.goes_at
+  const when = goesAt ? moment(goesAt, letter?.time_zone ?? firm.time_zone) : undefined
   return (
     <>
       <Header
