@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # Who else has a letter open just now. By the database's own clock: this is about people at desks, not about the post.
     class LetterPresence
-      GONE_SECONDS = 25 # a page says it is here every ten
+      GONE_SECONDS = 25 # a page says every five that it is here; a few may be lost
 
       def initialize(letter, account)
         @letter, @account = letter, account

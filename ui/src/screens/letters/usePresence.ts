@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../../api/client'
 
-const EVERY_MS = 10_000
+const EVERY_MS = 5_000
 
 /** Who else has this letter open just now, and which version of it is the newest. */
 export function usePresence(letterId: number) {
