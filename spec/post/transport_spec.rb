@@ -34,6 +34,17 @@ RSpec.describe Post::SmtpTransport do
     expect(outcome("." => "554 not this text")).to have_attributes(class: Post::Outcomes::Refused, for_good: true)
   end
 
+  it "takes a fresh connection when the kept one was ended meanwhile, and sends the letter once" do
+    ["421 closing, you were idle", :drop].each do |ending|
+      with_server("MAIL" => ["250 ok", ending]) do |transport|
+        outcomes = Array.new(3) { transport.deliver("Subject: x\r\n\r\nwords\r\n", from: "a@b.example", to: "c@d.example") }
+
+        expect(outcomes.map(&:class)).to eq([Post::Outcomes::Accepted] * 3)
+      end
+    end
+    expect(outcome("MAIL" => "421 always busy")).to have_attributes(class: Post::Outcomes::Refused, for_good: false)
+  end
+
   it "is in doubt when the line breaks after the text, and only then" do
     expect(outcome("." => :drop)).to be_a(Post::Outcomes::Doubtful)
     expect(outcome("RCPT" => :drop)).to be_a(Post::Outcomes::Unreachable)

@@ -16,7 +16,8 @@ class ToldTransport
   def close = nil
 end
 
-# A mail server of a few lines that says what it is told, for what no real one does on request.
+# A mail server of a few lines that says what it is told, for what no real one does on request. Of several answers to a word
+# it gives one each time it hears it.
 class RudeServer
   def initialize(script)
     @server = TCPServer.new("127.0.0.1", 0)
@@ -43,9 +44,10 @@ class RudeServer
 
         socket.write("#{script.fetch(".", "250 taken")}\r\n")
       else
-        return socket.close if script[word] == :drop
+        answer = script[word].is_a?(Array) ? script[word].shift : script[word]
+        return socket.close if answer == :drop
 
-        socket.write("#{script.fetch(word, "250 ok")}\r\n")
+        socket.write("#{answer || "250 ok"}\r\n")
       end
     end
   rescue IOError, SystemCallError

@@ -27,22 +27,11 @@ module NimbleLetter
       # @param to [String] envelope recipient
       # @return [Object] one of Outcomes
       def deliver(raw, from:, to:)
-        on_wire = false
-        smtp = connection
-        smtp.mailfrom(from)
-        smtp.rcptto(to)
-        on_wire = true
-        Outcomes::Accepted.new(smtp.data(raw).string.strip)
-      rescue Net::SMTPServerBusy => error
-        refused(error, false)
-      rescue Net::SMTPFatalError, Net::SMTPSyntaxError, Net::SMTPUnknownError => error
-        refused(error, true)
-      rescue Net::SMTPAuthenticationError => error
-        close
-        Outcomes::Unreachable.new(error.message.strip)
-      rescue *NETWORK => error
-        close
-        on_wire ? Outcomes::Doubtful.new("The line broke: #{error.message}") : Outcomes::Unreachable.new(error.message)
+        kept = !@smtp.nil?
+        outcome = hand_over(raw, from, to)
+        # A server ends a connection that was idle (RFC 5321 3.8: 421). That says nothing about this letter, of which nothing
+        # has reached the wire yet; a fresh connection does.
+        (kept && @ended_idle) ? hand_over(raw, from, to) : outcome
       end
 
       def close
@@ -54,6 +43,27 @@ module NimbleLetter
       end
 
       private
+
+      def hand_over(raw, from, to)
+        on_wire = @ended_idle = false
+        smtp = connection
+        smtp.mailfrom(from)
+        smtp.rcptto(to)
+        on_wire = true
+        Outcomes::Accepted.new(smtp.data(raw).string.strip)
+      rescue Net::SMTPServerBusy => error
+        @ended_idle = !on_wire && error.message.start_with?("421")
+        refused(error, false)
+      rescue Net::SMTPFatalError, Net::SMTPSyntaxError, Net::SMTPUnknownError => error
+        refused(error, true)
+      rescue Net::SMTPAuthenticationError => error
+        close
+        Outcomes::Unreachable.new(error.message.strip)
+      rescue *NETWORK => error
+        close
+        @ended_idle = !on_wire
+        on_wire ? Outcomes::Doubtful.new("The line broke: #{error.message}") : Outcomes::Unreachable.new(error.message)
+      end
 
       def connection
         return @smtp if @smtp&.started?
