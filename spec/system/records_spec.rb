@@ -88,7 +88,8 @@ RSpec.describe "records on the page" do
     click_button "Do with the people chosen"
     within("[role=dialog]") { click_button "Take out of the bin" }
     find(:button, text: /Take out of the bin for 1 person/).click
-    expect(page).to have_text("The bin is empty.")
+    expect(page).to have_text("Took 1 person out of the bin.")
+    expect(page).to have_no_css("[role=row]", text: name)
   end
 
   it "makes a field of the firm's own that is at once a column and a condition" do
