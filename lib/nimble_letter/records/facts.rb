@@ -52,13 +52,12 @@ module NimbleLetter
          "owner.first_name" => owner&.first_name, "today.date" => @today, "today.weekday" => @today, "today.month" => @today}
       end
 
-      # The deal a letter is about: the open one that was last worked on, or else the last one.
       def deals_of(person_ids)
         open = FieldCatalogue.deal_stages.select { |stage| stage["outcome"] == "open" }.map { |stage| stage["key"] }
         owners = Account.select_hash(:id, :name)
         fields = FieldCatalogue.current.select { |field| field.table == :deals && field.column }
         Deal.where(person_id: person_ids).all.group_by(&:person_id).transform_values do |deals|
-          deal = deals.max_by { |one| [open.include?(one.stage) ? 1 : 0, one.updated_at || one.created_at, one.id] }
+          deal = Core::Letters::AboutDeal.of(deals, open_stages: open)
           Facts.of_rows(fields, deals: deal).merge("deal.owner_name" => owners[deal.owner_id])
         end
       end

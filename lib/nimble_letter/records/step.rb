@@ -13,9 +13,6 @@ module NimbleLetter
 
       # other: nil, or {"what" => "subject", "subject" => document} or {"what" => "letter", "letter_id" => Integer}, and when one
       # may be called the better: "at_least" letters of each, "after_hours" since the last went out
-      AT_LEAST = 30
-      AFTER_HOURS = 48
-
       TIMING = %i[amount unit from_minute to_minute zone].freeze
 
       # @param version [String, nil] "a" or "b"

@@ -5,9 +5,6 @@ module NimbleLetter
     # The people a letter is written for, as far as that is known: those of the sequence it is in, or else everybody who has an
     # address. Says how many of them lack a field, or see one side of a passage.
     class LetterAudience
-      # Where an empty field that is worked out comes from.
-      COMES_FROM = {"owner.name" => "person.owner", "owner.first_name" => "person.owner", "person.called" => "person.first_name"}.freeze
-
       def initialize(letter, moment)
         @letter, @moment = letter, moment
       end
@@ -34,17 +31,14 @@ module NimbleLetter
         empty && count(empty)
       end
 
-      # @param places [Array<Array(String, Array<Hash>)>] see Core::Letters::Document#gap_places
       # @return [Hash{String=>Array(Integer, Boolean)}] by field key: people whose letter has that gap, and whether they may be
       #   fewer because a passage depends on the day
-      def gaps(places)
-        places.group_by(&:first).filter_map do |key, some|
-          empty = empty(key) or next
-          paths = some.map { |_, path| path.map { |condition| (condition == {}) ? {"all" => []} : condition } }
-          known = paths.map { |path| path.select { |condition| @moment.parser.parse(condition) } }
-          people = count({"all" => [empty, {"any" => known.map { |path| {"all" => path} }}]})
-          [key, [people, known != paths]] if people&.positive?
-        end.to_h
+      def gaps = lacking.to_h { |key, (condition, at_most)| [key, [count(condition), at_most]] }.reject { |_, (people, _)| people.zero? }
+
+      # @return [Sequel::Dataset, nil] people whose letter has a gap; nil when it can have none
+      def with_gap
+        conditions = lacking.values.map(&:first)
+        people.where(@moment.sql.read(@moment.parser.parse!({"any" => conditions}))) if conditions.any?
       end
 
       # @param condition [Hash]
@@ -53,9 +47,20 @@ module NimbleLetter
 
       private
 
+      # Who lacks a field where it is asked for: the sides of passages that lead there count, as far as the records know them.
+      # @return [Hash{String=>Array(Hash, Boolean)}] by field key: the condition, and whether a side had to be left open
+      def lacking
+        @lacking ||= @letter.documents.flat_map(&:gap_places).group_by(&:first).filter_map do |key, some|
+          empty = empty(key) or next
+          paths = some.map { |_, path| path.map { |condition| (condition == {}) ? {"all" => []} : condition } }
+          known = paths.map { |path| path.select { |condition| @moment.parser.parse(condition) } }
+          [key, [{"all" => [empty, {"any" => known.map { |path| {"all" => path} }}]}, known != paths]]
+        end.to_h
+      end
+
       # @return [Hash, nil] the condition that nothing is there
       def empty(key)
-        field = @moment.catalogue[COMES_FROM.fetch(key, key)]
+        field = @moment.catalogue[@moment.catalogue[key]&.comes_from || key]
         return ({"not" => {"deals" => {"all" => []}}} if @letter.for_deal?) if field&.subject == "deal"
 
         {"field" => field.key, "is" => "empty"} if field&.for?(:condition)

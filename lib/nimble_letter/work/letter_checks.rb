@@ -25,11 +25,11 @@ module NimbleLetter
 
       def given(gaps:, html_bytes:)
         parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
-        Core::Letters::Checks::Given.new(**parts, designed: @letter.designed?, for_deal: @letter.for_deal?, html_bytes: html_bytes, gaps: gaps, postal_address: @moment.firm.postal_address, contrasts: @moment.firm.look.contrasts,
+        Core::Letters::Checks::Given.new(**parts, passages: @letter.documents.drop(parts.size), designed: @letter.designed?, for_deal: @letter.for_deal?, html_bytes: html_bytes, gaps: gaps, postal_address: @moment.firm.postal_address, contrasts: @moment.firm.look.contrasts,
           catalogue: @moment.catalogue, attachment_bytes: Records::Attachment.where(letter_id: @letter.id).sum(:bytes))
       end
 
-      def gaps = LetterAudience.new(@letter, @moment).gaps(@letter.documents.flat_map(&:gap_places))
+      def gaps = LetterAudience.new(@letter, @moment).gaps
 
       def html_bytes
         nobody = @letter.merge.call({}, shown: ->(_) { true })

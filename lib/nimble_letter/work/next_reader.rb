@@ -7,7 +7,7 @@ module NimbleLetter
       WANTS = %w[next before gap random].freeze
 
       def initialize(letter, moment)
-        @letter, @audience, @moment = letter, LetterAudience.new(letter, moment), moment
+        @audience = LetterAudience.new(letter, moment)
       end
 
       # @param want [String] one of WANTS
@@ -19,7 +19,7 @@ module NimbleLetter
         {person_id: case want
                     when "next" then from(people, after)
                     when "before" then people.where { id < after }.max(:id) || people.max(:id)
-                    when "gap" then (tree = gap) && from(people.where(@moment.sql.read(tree)), after)
+                    when "gap" then @audience.with_gap&.then { |some| from(some, after) }
                     when "random" then anybody(people, after)
                     else raise Invalid.new("Want one of #{WANTS.join(", ")}.", at: "want")
                     end}
@@ -35,13 +35,6 @@ module NimbleLetter
         others = people.exclude(id: after)
         first = others.min(:id) or return after
         from(others, rand(first..others.max(:id)) - 1)
-      end
-
-      # @return [Object, nil] a condition for whoever lacks a field that has no fallback
-      def gap
-        keys = @letter.documents.flat_map(&:merge_fields).reject { |node| node["attrs"]["fallback"] }.map { |node| node["attrs"]["field"] }.uniq
-        fields = keys.map { |key| @moment.catalogue[LetterAudience::COMES_FROM.fetch(key, key)] }.select { |field| field&.for?(:condition) && field.subject != "deal" }
-        @moment.parser.parse({"any" => fields.map { |field| {"field" => field.key, "is" => "empty"} }}) if fields.any?
       end
     end
   end

@@ -47,7 +47,7 @@ module NimbleLetter
       def self.other(json)
         return unless json
 
-        rule = {"at_least" => json.fetch("at_least", Records::Step::AT_LEAST), "after_hours" => json.fetch("after_hours", Records::Step::AFTER_HOURS)}
+        rule = {"at_least" => json.fetch("at_least", Core::Letters::Split::AT_LEAST), "after_hours" => json.fetch("after_hours", Core::Letters::Split::AFTER_HOURS)}
         return {"what" => "letter", "letter_id" => json["letter_id"], **rule} if json["what"] == "letter"
 
         document = Core::Letters::Document.parse!(json["subject"], at: "steps.other.subject", catalogue: Records::FieldCatalogue.current, line: true)

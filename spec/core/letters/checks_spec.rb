@@ -5,7 +5,7 @@ RSpec.describe Core::Letters::Checks do
 
   def given(subject: "A word about your room", preview: "One hour, while you are closed", body: good, **rest)
     document = ->(one) { one.is_a?(String) ? Core::Letters::Document.from_text(one) : one }
-    Core::Letters::Checks::Given.new(subject: document.call(subject), preview: document.call(preview), body: document.call(body), designed: false, for_deal: false, html_bytes: 4000, gaps: {}, postal_address: "4 Felt Yard", contrasts: [],
+    Core::Letters::Checks::Given.new(subject: document.call(subject), preview: document.call(preview), body: document.call(body), passages: [], designed: false, for_deal: false, html_bytes: 4000, gaps: {}, postal_address: "4 Felt Yard", contrasts: [],
       catalogue: Core::Fields::Standard.catalogue, attachment_bytes: 0, **rest)
   end
 
@@ -53,6 +53,12 @@ RSpec.describe Core::Letters::Checks do
     expect(advice.find { |one| one.code == "unknown_field" }.words).to eq("There is no field “frist name”. Did you mean “first name”?")
     expect(codes(body: "{{deal value}} #{good}", for_deal: true)).to eq([])
     expect(codes(body: "")).to eq(["no_text"])
+  end
+
+  it "reads the passages that stand in a letter as well" do
+    passage = parsed(para("{{frist name}}"), {"type" => "button", "attrs" => {"href" => []}, "content" => words("Go")})
+
+    expect(codes(passages: [passage])).to eq(%w[empty_link unknown_field])
   end
 
   it "can say nothing without a reason and a place" do

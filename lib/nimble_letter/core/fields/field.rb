@@ -12,7 +12,7 @@ module NimbleLetter
         # One value that has an order.
         SORTED = %i[text link number money date flag choice reference].freeze
 
-        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id, :form
+        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id, :form, :comes_from
 
         # @param key [String] "person.first_name": whose it is, then its name
         # @param label [String] as a person reads it
@@ -23,17 +23,18 @@ module NimbleLetter
         # @param phrase [String] how a condition sentence begins: "whose city is"
         # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import, :passage (a condition, but only within letters)
         # @param custom_id [Integer, nil] of a field that the firm made
+        # @param comes_from [String, nil] key of the stored field that a worked-out one is empty without
         # @param form [String, nil] how a letter says it unless told otherwise, see Letters::Forms
         # @param sorted [Boolean] whether people can be put in order by it, if its type has an order
         # @param retired [Boolean] still read where it is used, offered nowhere
-        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, form: nil, retired: false, sorted: true)
+        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, form: nil, comes_from: nil, retired: false, sorted: true)
           raise ArgumentError, "unknown field type #{type.inspect}" unless TYPES.include?(type)
 
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
           @phrase = phrase || "whose #{self.class.within_sentence(label)} is"
-          @custom_id, @form, @retired, @sorted = custom_id, form, retired, sorted
+          @custom_id, @form, @comes_from, @retired, @sorted = custom_id, form, comes_from, retired, sorted
           freeze
         end
 

@@ -87,9 +87,9 @@ module NimbleLetter
         # Worked out when a letter is written to somebody, so they can be merged but not searched for.
         WORKED_OUT = [
           field("person.full_name", "Full name", :text, uses: %i[merge]),
-          field("person.called", "What to call them", :text, uses: %i[merge]),
-          field("owner.name", "Owner name", :text, uses: %i[merge]),
-          field("owner.first_name", "Owner first name", :text, uses: %i[merge]),
+          field("person.called", "What to call them", :text, uses: %i[merge], comes_from: "person.first_name"),
+          field("owner.name", "Owner name", :text, uses: %i[merge], comes_from: "person.owner"),
+          field("owner.first_name", "Owner first name", :text, uses: %i[merge], comes_from: "person.owner"),
           field("sender.name", "Sender name", :text, uses: %i[merge]),
           field("sender.first_name", "Sender first name", :text, uses: %i[merge]),
           field("sender.phone", "Sender phone", :text, uses: %i[merge]),

@@ -8,6 +8,9 @@ module NimbleLetter
       # Which of two versions of a letter each member gets: evenly, and the same whenever it is asked.
       module Split
         VERSIONS = %w[a b].freeze
+        # When one may be called the better, unless a step says otherwise: letters of each, and hours since the last went out.
+        AT_LEAST = 30
+        AFTER_HOURS = 48
 
         # @param step_id [Integer]
         # @param person_ids [Array<Integer>] all who get this letter now

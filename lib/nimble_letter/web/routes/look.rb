@@ -15,10 +15,10 @@ module NimbleLetter
             accounts + boxes.map { |box| {kind: "mailbox", id: box.id, name: box.address, detail: box.name, document: box.signature, unsigned: box.signed(moment.firm)} }
           end
 
-          # One's own; those of others and of mailboxes are the admin's.
+          # One's own and one's mailbox's; all others are the admin's.
           def signature_holder
             holder = (params[:kind] == "account") ? fetch_record(Records::Account, params[:id], "colleague") : fetch_record(Records::Mailbox, params[:id], "mailbox")
-            admin! unless [holder.id, holder[:account_id]].include?(account.id) && ((params[:kind] == "mailbox") ? holder.account_id == account.id : holder.id == account.id)
+            admin! unless account.id == ((params[:kind] == "account") ? holder.id : holder.account_id)
             holder
           end
         end

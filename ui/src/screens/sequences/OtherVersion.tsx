@@ -8,8 +8,6 @@ import { NO_WRITING, WritingContext } from '../letters/editor/writing'
 
 type Other = NonNullable<Shape<'Step'>['other']>
 
-const AT_LEAST = 30
-const AFTER_HOURS = 48
 const EMPTY: JSONContent = { type: 'doc', content: [{ type: 'paragraph' }] }
 
 /** Two versions of one letter step: what half of the members get instead, and when one may be called the better. */
@@ -25,7 +23,8 @@ export function OtherVersion({
   const { data: catalogue } = useCatalogue()
   const writing = useMemo(() => ({ ...NO_WRITING, fields: offered(catalogue?.fields ?? [], 'anybody') }), [catalogue])
   const other = step.other
-  const rule = { at_least: other?.at_least ?? AT_LEAST, after_hours: other?.after_hours ?? AFTER_HOURS }
+  // Until it is set, the server says when one may be called the better.
+  const rule = { at_least: other?.at_least, after_hours: other?.after_hours }
   if (!draft)
     return other ? (
       <p className="mt-3 muted text-[13px]">

@@ -24,7 +24,7 @@ module NimbleLetter
           private_class_method :linked?
 
           def self.buttons(given)
-            given.body.each_node.select { |node| node["type"] == "button" }.flat_map do |node|
+            given.texts.flat_map { |text| text.each_node.to_a }.select { |node| node["type"] == "button" }.flat_map do |node|
               words = Summary.of(node, given.catalogue).strip
               [(Checks.advice("empty_link", "The button “#{words}” leads nowhere.", "Nobody could follow it.", excerpt: words, blocking: true) if node["attrs"]["href"].empty?),
                 (Checks.advice("button_without_words", "A button has no words.", "It would be an empty box.", blocking: true) if words.empty?)].compact

@@ -21,7 +21,7 @@ module NimbleLetter
           def self.deal(given)
             return if given.for_deal
 
-            key = [given.subject, given.preview, given.body].flat_map(&:merge_fields).map { |node| node["attrs"]["field"] }.find { |one| one.start_with?("deal.") } or return
+            key = [given.subject, given.preview, *given.texts].flat_map(&:merge_fields).map { |node| node["attrs"]["field"] }.find { |one| one.start_with?("deal.") } or return
             Checks.advice("deal_field", "It names a deal (“#{given.catalogue[key].label.downcase}”) but is written for anybody.", "Not everybody has a deal. Say that it is written for people with one, or take the field out.",
               excerpt: given.catalogue[key].label.downcase, blocking: true)
           end
@@ -29,7 +29,7 @@ module NimbleLetter
 
           def self.unknown(given)
             typed = TypedFields.new(given.catalogue)
-            {"subject" => given.subject, "preview" => given.preview, "body" => given.body}.flat_map do |part, document|
+            [["subject", given.subject], ["preview", given.preview], *given.texts.map { |text| ["body", text] }].flat_map do |part, document|
               document.unknown_names.map do |name|
                 near = typed.nearest(name)
                 Checks.advice("unknown_field", "There is no field “#{name[0, 60]}”.#{" Did you mean “#{near.label.downcase}”?" if near}", "It would go out just as it stands there, braces and all.",

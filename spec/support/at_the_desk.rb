@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+# What the specs of the writing desk share.
+module AtTheDesk
+  def text = find("[aria-label='Text of the letter']")
+
+  # Makes an empty letter and goes to it.
+  def begin_letter(manner = "Empty, plain")
+    sign_in_as_maren
+    visit "/letters"
+    press "n"
+    click_button manner
+    expect(page).to have_css("[aria-label='Text of the letter']")
+  end
+
+  def saved
+    # What was typed a moment ago is on its way before it is told to be saved.
+    expect(page).to have_no_css("[role=status]", text: "Saving…")
+    expect(page).to have_css("[role=status]", text: /\ASaved/)
+  end
+
+  # The letter as the server has it.
+  def stored
+    page.evaluate_async_script("fetch(`/api/letters/${arguments[0]}`).then((answer) => answer.json()).then(arguments[1])", page.current_path[/\d+/])
+  end
+
+  def stored_words = stored["body"]["content"].map { |block| Core::Letters::Summary.of(block, Core::Fields::Standard.catalogue) }
+
+  # What a colleague does on a page of her own.
+  def as_petra
+    path = page.current_path
+    Capybara.using_session(:petra) do
+      visit "/"
+      if page.has_button?("Sign in", wait: 2)
+        fill_in "email", with: "petra@ternandfallow.example"
+        fill_in "password", with: "quiet-rooms-2026"
+        click_button "Sign in"
+        expect(page).to have_css("nav[aria-label=Places]")
+      end
+      visit path
+      yield
+    end
+  end
+
+  def click_words(words) = find("button", text: words, match: :first).click
+
+  def put_in(block)
+    click_button "Put in"
+    within("[role=dialog]") { click_button block }
+  end
+
+  # Pastes as a browser does, without a clipboard.
+  def paste(node, types)
+    page.execute_script(<<~JS, node, types)
+      const data = new DataTransfer()
+      for (const [type, words] of Object.entries(arguments[1])) data.setData(type, words)
+      arguments[0].dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
+    JS
+  end
+
+  def axe_clean = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
+end

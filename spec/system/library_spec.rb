@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+RSpec.describe "the library of letters" do
+  include AtTheDesk
+
+  it "finds words in texts, keeps favourites first, begins with a starter, and archives" do
+    sign_in_as_maren
+    visit "/letters"
+    fill_in "Find a letter", with: "old fishing nets"
+    expect(page).to have_css("tbody tr", count: 2)
+    fill_in "Find a letter", with: ""
+    click_button "Keep Winter letter at hand"
+    expect(page).to have_css("tbody tr:nth-child(-n+3)", text: "Winter letter")
+    click_button "New letter"
+    click_button "It has been a while"
+    click_button "Begin with this one"
+    expect(text).to have_text("Two things have changed here")
+    click_button "More"
+    click_button "Put into the archive"
+    saved
+    visit "/letters"
+    expect(page).to have_css("tbody tr", text: "Winter letter")
+    expect(page).to have_no_css("tbody tr", text: "What has changed since we last spoke")
+    click_button "Archive"
+    expect(page).to have_css("tbody tr", text: "What has changed since we last spoke")
+    axe_clean
+  end
+
+  it "keeps passages in languages, and pictures with where they are used" do
+    sign_in_as_maren
+    visit "/passages"
+    click_button "The measuring hour", match: :first
+    click_button "German"
+    expect(page).to have_css(".ProseMirror", text: "Die Messstunde kostet nichts.")
+    click_button "Another language"
+    within("[role=dialog]") { click_button "Welsh" }
+    find("[aria-label='Text of the passage, welsh']").send_keys([:control, "a"], "Mae’r awr fesur am ddim.")
+    expect(page).to have_css("[role=status]", text: /\ASaved/)
+    visit "/passages"
+    click_button "The measuring hour", match: :first
+    expect(page).to have_button("Welsh")
+    axe_clean
+    click_link "Pictures"
+    expect(page).to have_css("li", text: "Used in Spring from the workshop")
+    axe_clean
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+require "stringio"
+require "vips"
+
+RSpec.describe "a letter as a file" do
+  let(:letter) do
+    passage = Work::KeepPassage.new(moment).make(name: "P", documents: {"" => doc(para("kept"))})
+    picture = Work::TakePicture.new(moment).call(StringIO.new((Vips::Image.black(8, 8, bands: 3) + 40).cast(:uchar).copy(interpretation: :srgb).pngsave_buffer), name: "Room")
+    Work::WriteLetter.new(moment).make(name: "Spring", subject: doc(para("For ", chip("person.first_name", "you"))), preview: doc(para("One hour")), manner: "designed", language: "de", category: "News",
+      body: doc({"type" => "heading", "attrs" => {"level" => 2}, "content" => words("Hello")}, para("Dear ", chip("person.first_name"), ", ", link("listen", "https://a.example/x_y")),
+        {"type" => "picture", "attrs" => {"picture_id" => picture.id, "alt" => words("A room"), "href" => [], "width" => 50}}, {"type" => "passage", "attrs" => {"passage_id" => passage.id}},
+        {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para("felt")]}]}, {"type" => "quote", "content" => [para("said")]}, {"type" => "divider"}))
+  end
+
+  def out(format) = Work::LetterOut.new(letter, moment, base_url: "https://letters.example").file(format)
+
+  def back(format, file = out(format)) = Work::LetterIn.new(moment).call(StringIO.new(file), name: "spring.#{format}")
+
+  it "comes back exactly from JSON, and brings its pictures and passages along" do
+    expect(back("json").content).to eq(letter.content)
+
+    file = out("json")
+    Records::Letter.where(id: letter.id).delete if Records::LetterVersion.where(letter_id: letter.id).delete
+    Records::Picture.dataset.delete
+    Records::Passage.dataset.delete
+    anew = back("json", file)
+    expect([anew.document(:body).picture_ids, anew.document(:body).passage_ids]).to eq([[Records::Picture.get(:id)], [Records::Passage.get(:id)]])
+    expect(anew.name).to eq("Spring")
+  end
+
+  it "comes back from Markdown, HTML and a message with its words, fields and links" do
+    %w[md html eml].each do |format|
+      anew = back(format)
+      fields = anew.document(:body).merge_fields.map { |node| node["attrs"]["field"] }
+
+      expect([format, anew.document(:subject).merge_fields.map { |node| node["attrs"].values_at("field", "fallback") }, fields]).to eq([format, [["person.first_name", "you"]], ["person.first_name"]])
+      expect(anew.document(:body).summary.split.join(" ")).to include("Hello Dear [first name], listen", "felt", "said"), format
+      expect(JSON.generate(anew.body)).to include("https://a.example/x_y")
+    end
+  end
+
+  it "is told apart by name or by what is in it, and says when it is none" do
+    expect(Work::LetterIn.new(moment).call(StringIO.new("<p>Hi {{first name}}</p>"), name: "x").document(:body).summary).to eq("Hi [first name]")
+    ["{}", "{\"format\":1}", "{oops"].each { |text| expect { back("json", text) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_letter) } }
+    expect { back("md", " ") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:empty_file) }
+    expect(back("md", "\xFFD\xE9j\xE0 vu".b).document(:body).summary).to include("Déjà vu")
+  end
+
+  it "is begun from every starter letter, each with fields that exist and nothing to remark" do
+    expect(Work::StarterLetters.all.size).to eq(8)
+    Work::StarterLetters.all.each do |starter|
+      begun = Work::StarterLetters.begin_with(starter[:key], moment)
+      expect([starter[:key], Work::LetterChecks.new(begun, moment).call.map(&:words)]).to eq([starter[:key], []])
+    end
+  end
+end

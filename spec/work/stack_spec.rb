@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+require "logger"
+
+RSpec.describe "looking at the letters of a step" do
+  let(:person) { make_person(city: nil) }
+  let(:others) { Array.new(5) { make_person } }
+  let(:letter) { make_letter(body: "Dear {{first name}},\n\nHow is {{city}}?\n\nYours") }
+  let(:sequence) { make_sequence(people: [person, *others], letters: [letter]) }
+  let(:step) { sequence.steps.first }
+  let(:stack) { Work::Stack.new(step, moment) }
+
+  it "fills a gap for this letter only, and leaves the record alone" do
+    Work::WriteIntoLetter.new(step, person, moment).fill("person.city", "Whitby")
+
+    expect(stack.letter(person)).to include(gaps: [], filled: {"person.city" => "Whitby"}, text: a_string_including("How is Whitby?"))
+    expect(person.refresh.city).to be_nil
+    expect(stack.list[:with_gaps]).to eq(0)
+    expect { Work::WriteIntoLetter.new(step, person, moment).fill("person.shoe", "1") }.to raise_error(Invalid)
+  end
+
+  it "keeps a line where it was written for, and lists it when that place is gone" do
+    Work::WriteIntoLetter.new(step, person, moment).line("P.S.", after: "How is [city]?")
+    expect(stack.letter(person)).to include(line_after: "How is [city]?", line_lost: false, text: a_string_including("How is ?\n\nP.S."))
+
+    letter.update(body: document("Dear {{first name}},\n\nAnother question"))
+    changed = Work::Stack.new(Records::Step[step.id], moment)
+    expect(changed.list).to include(lost: 1, personal: 1)
+    expect(changed.letter(person)).to include(line_lost: true, text: a_string_including("P.S."))
+  end
+
+  it "gives each of two versions to half, in the stack as in the post" do
+    step.update(other: {"what" => "subject", "subject" => document("Another subject")})
+    person.update(city: "York")
+    planned = stack.list[:rows].to_h { |row| [row[:person_id], row[:version]] }
+    subjects = [person, *others].to_h { |one| [one.id, stack.letter(one)[:subject].map { |run| run[:text] }.join] }
+    start(sequence.refresh)
+
+    expect(planned.values.tally).to eq("a" => 3, "b" => 3)
+    expect(subjects).to eq(planned.transform_values { |version| (version == "b") ? "Another subject" : "A word about your room" })
+    expect(Records::Delivery.select_hash(:person_id, :version)).to eq(planned)
+  end
+
+  it "does not start while the other subject is empty" do
+    step.update(other: {"what" => "subject", "subject" => doc(para)})
+    person.update(city: "York")
+
+    expect(Work::ReadyCheck.new(sequence.refresh, moment).call[:remarks]).to include(include(code: "no_subject", words: "The other subject of “A word” is empty."))
+  end
+
+  it "can compare a whole other letter, whose deliveries name it" do
+    other = make_letter(name: "Other", subject: "Other", body: "Other words")
+    other.update(body: doc(para("Other words"), shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("near")])))
+    step.update(other: {"what" => "letter", "letter_id" => other.id})
+    person.update(city: "York")
+    expect(stack.list[:rows].map { |row| [row[:version], row[:sides]] }.tally).to eq(["a", []] => 3, ["b", [0]] => 3)
+    start(sequence.refresh)
+
+    expect(Records::Delivery.group_and_count(:letter_id).as_hash(:letter_id, :count)).to eq(letter.id => 3, other.id => 3)
+    expect(Work::LetterUse.running(other)).to eq([{id: sequence.id, name: sequence.name, had: 0, will: 3}])
+  end
+
+  it "names the conditions its letter asks, and who sees what" do
+    condition = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
+    letter.update(body: doc(shown_if(condition, [para("near")], [para("far")])))
+    list = stack.list
+
+    expect(list[:conditions]).to eq([{index: 0, words: "everyone who is in York", people: 5}])
+    expect(list[:rows].map { |row| row[:sides] }).to eq([[], [0], [0], [0], [0], [0]])
+  end
+
+  it "leafs through thousands without asking the database for each" do
+    Records.db[:people].multi_insert(Array.new(1500) { |n| Records::Person.with_folds({first_name: "Ana", last_name: "L#{n}", email: "l#{n}@house.example", city: n.odd? ? "York" : nil, standing: "lead", consent: "yes", created_at: now, updated_at: now}) })
+    all = make_sequence(people: Records::Person.all, letters: [letter])
+    queries = 0
+    logger = Logger.new(IO::NULL).tap { |made| made.formatter = ->(*) { queries += 1 } }
+    Records.db.loggers << logger
+    rows = Work::Stack.new(all.steps.first, moment).list[:rows]
+    Records.db.loggers.delete(logger)
+
+    expect(rows.size).to eq(1500)
+    expect(queries).to be < 80
+  end
+end
