@@ -9,7 +9,6 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { Segments } from '../../parts/Segments'
 import { ErrorNote, Loading } from '../../parts/States'
-import { dropBackup, readBackup } from './backup'
 import { ChecksPane, useChecks } from './ChecksPane'
 import { offered } from './editor/fields'
 import { WritingContext } from './editor/writing'
@@ -20,6 +19,7 @@ import { InUse, Others, SavingTrouble } from './Notices'
 import { ReadAs } from './ReadAs'
 import { TestDialog } from './TestDialog'
 import { type Draft, type Saving, useAutosave } from './useAutosave'
+import { useLeftOver } from './useLeftOver'
 import { useLetterAudience } from './useLetterAudience'
 import { useLetters } from './useLetters'
 import { usePresence } from './usePresence'
@@ -194,23 +194,15 @@ export function LetterScreen() {
     queryKey: ['letter', id],
     queryFn: () => ask(api.GET('/api/letters/{id}', { params: { path: { id } } })),
   })
-  // What was typed here and never reached the server goes on where it was; on a newer letter it is kept among the versions.
-  const begin = useRef<{ id: number; draft: Draft | null } | null>(null)
-  if (letter && begin.current?.id !== id) {
-    const kept = readBackup(id)
-    begin.current = { id, draft: kept && kept.version === letter.version ? kept.draft : null }
-    if (kept && kept.version !== letter.version) {
-      const { set_aside: _, archived: __, ...content } = kept.draft
-      ask(api.POST('/api/letters/{id}/versions', { params: { path: { id } }, body: content })).then(() => dropBackup(id))
-    }
-  }
+  const leftOver = useLeftOver(id, letter)
   if (error) return <ErrorNote error={error} retry={refetch} />
-  if (!letter || !catalogue) return <Loading />
+  if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
+  if (!letter || !catalogue || !leftOver.data) return <Loading />
   return (
     <Writing
       key={`${letter.id} ${generation}`}
       letter={letter}
-      begin={generation === 0 ? (begin.current?.draft ?? null) : null}
+      begin={generation === 0 ? leftOver.data.draft : null}
       fields={catalogue.fields}
       onAnew={() => setGeneration((now) => now + 1)}
     />

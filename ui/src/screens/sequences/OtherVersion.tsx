@@ -91,7 +91,7 @@ export function OtherVersion({
             max={2160}
             aria-label="Hours"
             className="text-field !w-16 !h-6"
-            value={rule.after_hours}
+            value={rule.after_hours ?? ''}
             onChange={(event) => onChange({ ...other, ...rule, after_hours: Math.max(1, Number(event.target.value) || 1) })}
           />{' '}
           hours and{' '}
@@ -101,7 +101,7 @@ export function OtherVersion({
             max={100000}
             aria-label="Letters of each"
             className="text-field !w-16 !h-6"
-            value={rule.at_least}
+            value={rule.at_least ?? ''}
             onChange={(event) => onChange({ ...other, ...rule, at_least: Math.max(1, Number(event.target.value) || 1) })}
           />{' '}
           letters of each.
