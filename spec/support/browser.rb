@@ -42,7 +42,9 @@ Axe::Configuration.instance.legacy_mode = true
 Capybara.register_driver(:chromium) do |app|
   options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium")
   options.add_option("goog:loggingPrefs", {browser: "ALL"})
-  [*Browser::ARGUMENTS, "--user-data-dir=#{Dir.mktmpdir("nimble-browser")}"].each { |argument| options.add_argument(argument) }
+  profile = Dir.mktmpdir("nimble-browser")
+  at_exit { FileUtils.rm_rf(profile) }
+  [*Browser::ARGUMENTS, "--user-data-dir=#{profile}"].each { |argument| options.add_argument(argument) }
   Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
 end
 Capybara.configure do |config|
@@ -50,6 +52,8 @@ Capybara.configure do |config|
   config.default_driver = :chromium
   config.default_max_wait_time = 10
   config.enable_aria_label = true
+  # Every letter is typed, as people do: the quicker way writes behind the back of the page.
+  config.default_set_options = {rapid: false}
 end
 
 # What a person does on the page.

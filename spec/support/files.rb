@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
-require "tempfile"
+require "fileutils"
 require "tmpdir"
 require "zip"
 require "xlsxtream"
 
 # Files of people, as other programs write them.
 module FilesOfPeople
-  def file_of(bytes, ending = ".csv")
-    Tempfile.create(["people", ending], binmode: true).tap do |file|
-      file.write(bytes)
-      file.close
-    end.path
+  # Gone when the example ends.
+  def folder_of_files = @folder_of_files ||= Dir.mktmpdir("nimble-files")
+
+  def file_of(bytes, ending = ".csv", name: "people-#{number}")
+    File.join(folder_of_files, "#{name}#{ending}").tap { |path| File.binwrite(path, bytes) }
   end
 
   # @param rows [Array<Array>] of the first sheet
@@ -34,4 +34,7 @@ module FilesOfPeople
   end
 end
 
-RSpec.configure { |config| config.include FilesOfPeople }
+RSpec.configure do |config|
+  config.include FilesOfPeople
+  config.after { FileUtils.rm_rf(@folder_of_files) if @folder_of_files }
+end

@@ -6,7 +6,7 @@ RSpec.describe "a designed letter" do
   include AtTheDesk
 
   let(:picture) do
-    path = File.join(Dir.mktmpdir, "the room.png")
+    path = File.join(folder_of_files, "the room.png")
     (Vips::Image.black(900, 400, bands: 3) + [40, 110, 100]).cast(:uchar).copy(interpretation: :srgb).write_to_file(path)
     path
   end

@@ -3,11 +3,7 @@
 RSpec.describe "records on the page" do
   before { sign_in_as_maren }
 
-  def file(text, name)
-    path = File.join(Dir.mktmpdir("nimble-file"), name)
-    File.binwrite(path, text)
-    path
-  end
+  def file(text, name) = file_of(text, File.extname(name), name: File.basename(name, ".*"))
 
   it "brings a file in: matched, checked, taken in, and taken back" do
     visit "/files"

@@ -40,6 +40,29 @@ RSpec.describe "a letter as a file" do
     end
   end
 
+  describe "words that mean something in Markdown" do
+    words = ["*", "_", "-", "1.", "#", ">", "|", "`", "&amp;", "...", "--", "\"quoted\"", "'", "<<", "~~~", "[x]", "(y)", "\\", ":", "=", "felt", "wool", "grey"]
+    word = PropCheck::Generators.one_of(*words.map { |one| PropCheck::Generators.constant(one) })
+
+    it "come back as they were typed, each in its paragraph" do
+      PropCheck.forall(PropCheck::Generators.array(PropCheck::Generators.array(word, min: 1, max: 5), min: 1, max: 3)).with_config(n_runs: 120) do |paragraphs|
+        typed = paragraphs.map { |some| some.join(" ") }
+        made = Work::WriteLetter.new(moment).make(name: "M", subject: doc(para("S")), preview: doc(para("P")), body: doc(*typed.map { |text| para(text) }))
+        anew = back("md", Work::LetterOut.new(made, moment, base_url: "https://letters.example").file("md"))
+        read = anew.body["content"].map { |block| [block["type"], Core::Letters::Summary.of(block, moment.catalogue)] }
+        raise "#{typed.inspect} became #{read.inspect}" unless read == typed.map { |text| ["paragraph", text] }
+      end
+    end
+  end
+
+  it "says what is wrong with a letter that was changed by hand" do
+    whole = JSON.parse(out("json"))
+    {"body" => "words", "name" => 5, "manner" => "loud", "language" => "xx", "subject" => {"type" => "doc", "content" => [{"type" => "divider"}]}, "category" => {"a" => 1}}.each do |key, value|
+      changed = whole.merge("letter" => whole["letter"].merge(key => value))
+      expect { back("json", JSON.generate(changed)) }.to raise_error(Invalid), key
+    end
+  end
+
   it "is told apart by name or by what is in it, and says when it is none" do
     expect(Work::LetterIn.new(moment).call(StringIO.new("<p>Hi {{first name}}</p>"), name: "x").document(:body).summary).to eq("Hi [first name]")
     ["{}", "{\"format\":1}", "{oops"].each { |text| expect { back("json", text) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_letter) } }

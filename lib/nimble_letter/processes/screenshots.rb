@@ -34,7 +34,6 @@ module NimbleLetter
         FileUtils.mkdir_p(FOLDER)
         browse
       ensure
-        @browser&.quit
         children&.stop
         server.stop(database) if database
       end
@@ -73,11 +72,15 @@ module NimbleLetter
         import.id
       end
 
-      def browse
-        options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: [*ARGUMENTS, "--user-data-dir=#{Dir.mktmpdir}"])
+      def browse = Dir.mktmpdir { |profile| with_profile(profile) }
+
+      def with_profile(profile)
+        options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: [*ARGUMENTS, "--user-data-dir=#{profile}"])
         @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
         sign_in
         views.each { |view| picture(view) }
+      ensure
+        @browser&.quit
       end
 
       def sign_in

@@ -11,6 +11,7 @@ module NimbleLetter
     # Makes a letter of a file: our JSON, a message (.eml), HTML or Markdown. Told apart by name, then by what is in it.
     class LetterIn
       MOST_BYTES = 16 * 1024 * 1024 # JSON carries its pictures
+      WORDS = %w[name category manner language].freeze
 
       def initialize(moment)
         @moment = moment
@@ -36,6 +37,9 @@ module NimbleLetter
       def json(text, _title)
         file = JSON.parse(text)
         raise Invalid.new("This JSON is not a letter of ours.", code: :not_a_letter, hint: "It begins with \"format\": #{LetterOut::FORMAT.inspect}.") unless file.is_a?(Hash) && file["format"] == LetterOut::FORMAT && file["letter"].is_a?(Hash)
+
+        wrong = WORDS.find { |name| ![String, NilClass].include?(file["letter"][name].class) }
+        raise Invalid.new("The #{wrong} of this letter is no text.", code: :not_a_letter, at: wrong) if wrong
 
         content = with_places(file["letter"], places(file["pictures"] || [], "picture_id"), places(file["passages"] || [], "passage_id"))
         content.transform_keys(&:to_sym).slice(*Records::Letter::CONTENT)
@@ -65,8 +69,11 @@ module NimbleLetter
       # A stroke within a field would be taken for the edge of a table.
       STROKE = "\u2758"
 
+      # Signs stay as they were typed: three points are three points.
+      AS_TYPED = {auto_ids: false, smart_quotes: %w[apos apos quot quot], typographic_symbols: {hellip: "...", mdash: "---", ndash: "--", laquo: "<<", raquo: ">>", laquo_space: "<< ", raquo_space: " >>"}}.freeze
+
       def html_of(markdown)
-        Kramdown::Document.new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, auto_ids: false).to_html.gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
+        Kramdown::Document.new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, **AS_TYPED).to_html.gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
       end
 
       def format_of(name, text)

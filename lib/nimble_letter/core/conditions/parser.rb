@@ -13,6 +13,7 @@ module NimbleLetter
         MAX_VALUES = 500
         MAX_NUMBER = 10**14 # what DECIMAL(20,4) holds, with room to spare
         DEAL = "deal"
+        DATE_LETTERS = 10 # of 2026-05-12; a time behind it says nothing here
 
         # @param catalogue [Fields::Catalogue]
         # @param uses [Array<Symbol>] fields that are for any of these may be asked about; passages of a letter know more
@@ -183,7 +184,7 @@ module NimbleLetter
         end
 
         def date(given, at)
-          Date.iso8601(given.to_s)
+          Date.iso8601(given.to_s[0, DATE_LETTERS])
         rescue Date::Error
           wrong("This needs a date like 2026-05-12", at)
         end

@@ -16,6 +16,9 @@ module NimbleLetter
 
         # @return [String]
         def say(node)
+          parts = node.is_a?(Nodes::All) ? node.parts : [node]
+          return "everyone, #{parts.map { |part| exception(part) }.join(" and ")}" if parts.any? && parts.all? { |part| exception?(part) }
+
           words = clause(node, outer: true)
           return "everyone" if words.empty?
 
@@ -40,17 +43,19 @@ module NimbleLetter
         end
 
         def joined(parts, word, outer)
+          # An exception comes after what it is one from.
+          parts = parts.partition { |part| !exception?(part) }.flatten if word == "and"
           said = parts.map { |part| [part, clause(part)] }.reject { |_, words| words.empty? }
           text = said.each_with_index.map { |(part, words), i| i.zero? ? words : follow(part, words, word) }.join
           (outer || parts.size < 2) ? text : "(#{text})"
         end
 
-        # "and not (is tagged press)" is said "but not if one is tagged press".
-        def follow(part, words, word)
-          return " #{word} #{words}" unless word == "and" && part.is_a?(Nodes::Not) && [Nodes::FieldTest, Nodes::DealsTest].include?(part.part.class)
+        def follow(part, words, word) = (word == "and" && exception?(part)) ? " #{exception(part)}" : " #{word} #{words}"
 
-          " but not if one #{clause(part.part, outer: true)}"
-        end
+        # "and not (is tagged press)" is said "but not if one is tagged press".
+        def exception?(part) = part.is_a?(Nodes::Not) && [Nodes::FieldTest, Nodes::DealsTest].include?(part.part.class)
+
+        def exception(part) = "but not if one #{clause(part.part, outer: true)}"
 
         def negated(part)
           case part
@@ -140,7 +145,11 @@ module NimbleLetter
         def deals(node)
           many = (node.at_least > 1) ? "at least #{node.at_least} deals" : "a deal"
           where = clause(node.where, outer: true)
-          where.empty? ? "has #{many}" : "has #{many} that #{where}"
+          if where.empty?
+            "has #{many}"
+          else
+            "has #{many}#{(node.at_least > 1) ? ", each of which" : " that"} #{where}"
+          end
         end
       end
     end

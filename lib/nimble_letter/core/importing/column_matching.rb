@@ -65,15 +65,18 @@ module NimbleLetter
 
         def known?(key) = key == COMPANY || @catalogue[key]&.then { |field| field.for?(:import) && !field.retired? }
 
-        def by_name(fold) = names[fold] || names[fold.gsub(/[^\p{L}\p{N} ]+/, " ").squeeze(" ").strip]
+        def by_name(fold) = names[bare(fold)]
+
+        # "* E-mail:" and "e_mail" are one name.
+        def bare(fold) = fold.gsub(/[^\p{L}\p{N} ]+/, " ").squeeze(" ").strip
 
         # The catalogue's own words go before other people's; a bare "phone" is the person's, not the company's.
         def names
           @names ||= begin
             own = @catalogue.for(:import).reject { |field| field.subject == "deal" || field.key == "company.name" }
             others = OTHER_NAMES.flat_map { |key, words| words.map { |word| [word, key] } }
-            bare = own.select { |field| field.subject == "person" }.map { |field| [Fold.call(field.name.tr("_", " ")), field.key] }
-            [*others, *bare, *own.map { |field| [Fold.call(field.label), field.key] }].to_h
+            named = own.select { |field| field.subject == "person" }.map { |field| [Fold.call(field.name.tr("_", " ")), field.key] }
+            [*others, *named, *own.map { |field| [Fold.call(field.label), field.key] }].to_h { |words, key| [bare(words), key] }
           end
         end
 

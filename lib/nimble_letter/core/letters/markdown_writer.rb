@@ -5,7 +5,13 @@ module NimbleLetter
     module Letters
       # Writes a merged letter as Markdown (CommonMark 0.31), for other programs and for reading.
       class MarkdownWriter
-        SPECIAL = /([\\`*_\[\]<>#])/
+        SPECIAL = /[\\`*_\[\]<>#]/
+        # Some readers see a table in these; within a field's braces they part its name from its fallback.
+        OUTSIDE_FIELDS = /[\\`*_\[\]<>#|]/
+        FIELD = /(\{\{.*?\}\})/
+        # What makes a list, a line or a heading of a paragraph that begins with it.
+        LINE_START = /^( *)(?:(\d+)([.)])(?=\s|\z)|([-+=:])|~(?=~~))/
+        ENTITY = /&(?=#?\w+;)/
 
         # @param picture [#call] id to an address, or nil
         def initialize(picture: ->(_id) {})
@@ -25,7 +31,7 @@ module NimbleLetter
           when :quote then inside(block).gsub(/^/, "> ")
           when :divider then "---"
           when :picture then picture(block)
-          when :button then block.attrs[:href] ? "[#{words(block.runs)}](#{block.attrs[:href]})" : words(block.runs)
+          when :button then block.attrs[:href] ? "[#{words(block.runs)}](#{address(block.attrs[:href])})" : words(block.runs)
           when :columns, :column, :item then inside(block)
           when :signature, :footer then ""
           else words(block.runs)
@@ -43,19 +49,36 @@ module NimbleLetter
 
         def picture(block)
           image = "![#{TextWriter.line(block.attrs[:alt])}](#{@picture.call(block.attrs[:picture_id])})"
-          block.attrs[:href] ? "[#{image}](#{block.attrs[:href]})" : image
+          block.attrs[:href] ? "[#{image}](#{address(block.attrs[:href])})" : image
         end
 
-        def words(runs) = runs.map { |run| run(run) }.join
+        def words(runs)
+          text = runs.map { |run| run(run) }.join
+          text.gsub(LINE_START) {
+            if $2
+              "#{$1}#{$2}\\#{$3}"
+            else
+              "#{$1}#{($4) ? "\\#{$4}" : "&#126;"}"
+            end
+          }
+        end
 
         def run(run)
           return "  \n" if run.kind == :break
 
-          text = run.text.gsub(SPECIAL, '\\\\\1')
+          text = escaped(run.text)
           text = wrapped(text, "**") if run.marks.include?("bold")
           text = wrapped(text, "*") if run.marks.include?("italic")
-          run.href ? "[#{text}](#{run.href})" : text
+          run.href ? "[#{text}](#{address(run.href)})" : text
         end
+
+        def escaped(text)
+          parts = text.split(FIELD).map { |part| part.gsub(part.start_with?("{{") ? SPECIAL : OUTSIDE_FIELDS) { |found| "\\#{found}" } }
+          parts.join.gsub(ENTITY, "&amp;")
+        end
+
+        # An address with brackets of its own stands in pointed ones.
+        def address(href) = href.match?(/[()]/) ? "<#{href}>" : href
 
         # Spaces stay outside, or the mark would not count as one.
         def wrapped(text, mark) = text.sub(/\A(\s*)(.*?)(\s*)\z/m) { $2.empty? ? $& : "#{$1}#{mark}#{$2}#{mark}#{$3}" }
