@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clock, moment, money, percent, plural, timeOfDay } from './format'
+import { bytes, clock, day, moment, money, number, percent, plural, shortDate, timeOfDay } from './format'
 
 describe('moment', () => {
   it('reads as the clock of the zone does', () => {
@@ -28,5 +28,27 @@ describe('plural and timeOfDay', () => {
     expect(plural(1, 'letter')).toBe('1 letter')
     expect(plural(1204, 'letter')).toBe('1,204 letters')
     expect(timeOfDay(565)).toBe('9:25')
+  })
+})
+
+describe('clock', () => {
+  it('writes midnight and summer time as clocks do', () => {
+    expect(clock('2026-05-11T23:00:00Z', 'Europe/London')).toBe('0:00')
+    expect(clock('2026-01-11T23:05:00Z', 'Europe/London')).toBe('23:05')
+    expect(day('2026-05-11T23:00:00Z', 'Europe/London')).toBe('Tue 12 May')
+  })
+})
+
+describe('shortDate', () => {
+  it('names the year only when it is another', () => {
+    expect(shortDate('2026-02-14T09:00:00Z', '2026-05-12T09:00:00Z')).toBe('14 Feb')
+    expect(shortDate('2025-02-14T09:00:00Z', '2026-05-12T09:00:00Z')).toBe('14 Feb 2025')
+  })
+})
+
+describe('number and bytes', () => {
+  it('read as people write them', () => {
+    expect(number(1234567)).toBe('1,234,567')
+    expect([1, 1023, 43_000, 1_400_000].map(bytes)).toEqual(['1 kB', '1 kB', '42 kB', '1.3 MB'])
   })
 })

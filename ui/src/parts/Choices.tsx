@@ -37,9 +37,9 @@ export function Choices({
           onChange={(event) => setWords(event.target.value)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return
-            const first = shown[0]
-            if (first) toggle(first.value)
-            else if (typed && words.trim()) toggle(words.trim())
+            const taken = shown[0]?.value ?? (typed && words.trim() ? words.trim() : null)
+            if (taken === null) return
+            toggle(taken)
             setWords('')
           }}
         />

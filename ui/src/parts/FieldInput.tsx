@@ -1,7 +1,7 @@
-import { useState } from 'react'
 import type { Shape } from '../api/client'
 import { Choices } from './Choices'
 import { Popover } from './Popover'
+import { useTyped } from './useTyped'
 
 type Field = Shape<'Field'>
 const QUIET =
@@ -65,7 +65,7 @@ export function FieldInput({
       )
     }
     default:
-      return <Typed key={String(value ?? '')} field={field} value={value} placeholder={placeholder} onSave={onSave} />
+      return <Typed field={field} value={value} placeholder={placeholder} onSave={onSave} />
   }
 }
 
@@ -112,8 +112,11 @@ function Typed({
   onSave: (value: unknown) => void
 }) {
   const shown = field.type === 'money' && typeof value === 'number' ? String(value / 100) : String(value ?? '')
-  const [text, setText] = useState(shown)
-  const save = () => text.trim() !== shown && onSave(text.trim() || null)
+  const { text, type, leave, putBack } = useTyped(shown)
+  const save = () => {
+    leave()
+    if (text.trim() !== shown) onSave(text.trim() || null)
+  }
   if (field.type === 'long_text')
     return (
       <textarea
@@ -122,7 +125,7 @@ function Typed({
         aria-label={field.label}
         placeholder={placeholder}
         value={text}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => type(event.target.value)}
         onBlur={save}
       />
     )
@@ -134,11 +137,11 @@ function Typed({
       aria-label={field.label}
       placeholder={placeholder}
       value={text}
-      onChange={(event) => setText(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={save}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setText(shown)
+        if (event.key === 'Escape') putBack()
       }}
     />
   )

@@ -1,18 +1,22 @@
-import { useState } from 'react'
+import { useTyped } from './useTyped'
 
 /** A name that is changed in place. */
 export function NameInPlace({ name, label, onSave }: { name: string; label: string; onSave: (name: string) => void }) {
-  const [text, setText] = useState(name)
+  const { text, type, leave, putBack } = useTyped(name)
   return (
     <input
       className="w-full h-7 px-1 font-semibold rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
       aria-label={label}
       value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => (text.trim() && text.trim() !== name ? onSave(text.trim()) : setText(name))}
+      onChange={(event) => type(event.target.value)}
+      onBlur={() => {
+        if (!text.trim() || text.trim() === name) return putBack()
+        leave()
+        onSave(text.trim())
+      }}
       onKeyDown={(event) => {
         if (event.key === 'Enter') event.currentTarget.blur()
-        if (event.key === 'Escape') setText(name)
+        if (event.key === 'Escape') putBack()
       }}
     />
   )

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
-import { api, ask } from '../../api/client'
+import { api, ask, type Shape } from '../../api/client'
 import { money, plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { FieldInput } from '../../parts/FieldInput'
@@ -18,8 +18,11 @@ export function CompanyScreen() {
     queryFn: () => ask(api.GET('/api/companies/{id}', { params: { path: { id } } })),
   })
   const save = useMutation({
-    mutationFn: (values: Record<string, unknown>) =>
-      ask(api.PATCH('/api/companies/{id}', { params: { path: { id } }, body: { values, version: company?.version ?? 0 } })),
+    scope: { id: `company ${id}` },
+    mutationFn: (values: Record<string, unknown>) => {
+      const version = client.getQueryData<Shape<'Company'>>(['company', id])?.version ?? 0
+      return ask(api.PATCH('/api/companies/{id}', { params: { path: { id } }, body: { values, version } }))
+    },
     onSuccess: (saved) => {
       client.setQueryData(['company', id], saved)
       for (const key of ['companies', 'people', 'person', 'sieve', 'catalogue']) client.invalidateQueries({ queryKey: [key] })
@@ -36,7 +39,7 @@ export function CompanyScreen() {
       <Header over={{ to: '/companies', words: 'Companies' }} title={company.name} />
       {save.error && <ErrorNote error={save.error} retry={() => client.invalidateQueries({ queryKey: ['company', id] })} />}
       <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-10">
-        <div className="grid grid-cols-[110px_minmax(0,1fr)] items-center content-start">
+        <div key={company.id} className="grid grid-cols-[110px_minmax(0,1fr)] items-center content-start">
           {fields.map((field) => (
             <div key={field.key} className="contents">
               <span className="muted text-xs py-1.5">
@@ -80,7 +83,7 @@ export function CompanyScreen() {
             </h2>
             <ul>
               {company.deals.map((deal) => (
-                <DealRow key={`${deal.id} ${deal.version}`} deal={deal} catalogue={catalogue} of="company" />
+                <DealRow key={deal.id} deal={deal} catalogue={catalogue} of="company" />
               ))}
             </ul>
             {company.deals.length === 0 && <p className="muted py-2">None. A deal is begun on a person’s record.</p>}

@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import { type FormEvent, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { money } from '../../app/format'
 import { ErrorNote } from '../../parts/States'
+import { useTyped } from '../../parts/useTyped'
 
 type Deal = Shape<'Deal'>
 const TONES = { open: '', won: 'text-success', lost: 'muted line-through' }
@@ -18,11 +19,17 @@ function useSaved() {
 /** One deal: its stage and value change in place. */
 export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<'Catalogue'>; of?: 'company' }) {
   const saved = useSaved()
-  const [value, setValue] = useState(String(deal.value_pence / 100))
+  const { text: value, type, leave, putBack } = useTyped(String(deal.value_pence / 100))
+  const version = useRef(deal.version)
+  version.current = Math.max(version.current, deal.version)
   const save = useMutation({
+    scope: { id: `deal ${deal.id}` },
     mutationFn: (change: Shape<'DealInput'>) =>
-      ask(api.PATCH('/api/deals/{id}', { params: { path: { id: deal.id } }, body: { ...change, version: deal.version } })),
-    onSuccess: saved,
+      ask(api.PATCH('/api/deals/{id}', { params: { path: { id: deal.id } }, body: { ...change, version: version.current } })),
+    onSuccess: (changed) => {
+      version.current = changed.version
+      saved()
+    },
   })
   const pence = Math.round(Number(value.replace(/[£,\s]/g, '')) * 100)
   return (
@@ -45,12 +52,12 @@ export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<
           className="w-20 h-6 text-right bg-transparent border border-transparent hover:border-base-300 focus:border-primary rounded-sm px-1"
           aria-label={`Value of ${deal.name} in pounds`}
           value={value}
-          onChange={(event) => setValue(event.target.value)}
-          onBlur={() =>
-            Number.isFinite(pence) && pence >= 0
-              ? pence !== deal.value_pence && save.mutate({ value_pence: pence })
-              : setValue(String(deal.value_pence / 100))
-          }
+          onChange={(event) => type(event.target.value)}
+          onBlur={() => {
+            if (!Number.isFinite(pence) || pence < 0 || pence === deal.value_pence) return putBack()
+            leave()
+            save.mutate({ value_pence: pence })
+          }}
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
       </div>
@@ -109,7 +116,7 @@ export function Deals({ person, catalogue }: { person: Shape<'Person'>; catalogu
       </h2>
       <ul>
         {person.deals.map((deal) => (
-          <DealRow key={`${deal.id} ${deal.version}`} deal={deal} catalogue={catalogue} />
+          <DealRow key={deal.id} deal={deal} catalogue={catalogue} />
         ))}
       </ul>
       <form onSubmit={submit} className="mt-1">

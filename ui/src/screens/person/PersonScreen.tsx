@@ -142,7 +142,7 @@ export function PersonScreen() {
       {bin.error && <ErrorNote error={bin.error} />}
       <div className="grid grid-cols-[350px_minmax(0,1fr)] gap-10">
         <div>
-          <RecordForm key={person.version} person={person} catalogue={catalogue} />
+          <RecordForm key={person.id} person={person} catalogue={catalogue} />
         </div>
         <div>
           <div className="grid grid-cols-2 gap-8 mb-6">

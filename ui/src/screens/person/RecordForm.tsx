@@ -1,7 +1,7 @@
-import { useState } from 'react'
 import type { Shape } from '../../api/client'
 import { FieldInput } from '../../parts/FieldInput'
 import { ErrorNote } from '../../parts/States'
+import { useTyped } from '../../parts/useTyped'
 import { Addresses } from './Addresses'
 import { SetInput } from './SetInput'
 import { useSavePerson } from './useRecord'
@@ -120,7 +120,7 @@ function CompanyInput({
   catalogue: Shape<'Catalogue'>
   onSave: (name: string | null) => void
 }) {
-  const [name, setName] = useState(person.company ?? '')
+  const { text: name, type, leave } = useTyped(person.company ?? '')
   const label = catalogue.fields.find((one) => one.key === 'company.name')?.label ?? 'Company'
   return (
     <label className="contents">
@@ -129,8 +129,11 @@ function CompanyInput({
         className="h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
         placeholder="none"
         value={name}
-        onChange={(event) => setName(event.target.value)}
-        onBlur={() => name.trim() !== (person.company ?? '') && onSave(name.trim() || null)}
+        onChange={(event) => type(event.target.value)}
+        onBlur={() => {
+          leave()
+          if (name.trim() !== (person.company ?? '')) onSave(name.trim() || null)
+        }}
         onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
     </label>

@@ -11,17 +11,23 @@ export function useSavePerson(person: Shape<'Person'>) {
     for (const key of AFFECTED) client.invalidateQueries({ queryKey: [key] })
   }
   const path = { id: person.id }
+  // Whoever goes quickly from field to field saves one after the other, each on what the one before left.
+  const scope = { id: `person ${person.id}` }
+  const version = () => client.getQueryData<Shape<'Person'>>(['person', person.id])?.version ?? person.version
   const save = useMutation({
+    scope,
     mutationFn: (values: Record<string, unknown>) =>
-      ask(api.PATCH('/api/people/{id}', { params: { path }, body: { values, version: person.version } })),
+      ask(api.PATCH('/api/people/{id}', { params: { path }, body: { values, version: version() } })),
     onSuccess,
   })
   const address = useMutation({
+    scope,
     mutationFn: (body: { email: string; as: 'further' | 'in_use' }) =>
-      ask(api.POST('/api/people/{id}/addresses', { params: { path }, body: { ...body, version: person.version } })),
+      ask(api.POST('/api/people/{id}/addresses', { params: { path }, body: { ...body, version: version() } })),
     onSuccess,
   })
   const dropAddress = useMutation({
+    scope,
     mutationFn: (addressId: number) =>
       ask(api.DELETE('/api/people/{id}/addresses/{address_id}', { params: { path: { ...path, address_id: addressId } } })),
     onSuccess,

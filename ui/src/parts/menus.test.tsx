@@ -1,0 +1,124 @@
+import userEvent from '@testing-library/user-event'
+import { useState } from 'react'
+import { describe, expect, it, vi } from 'vitest'
+import { page } from '../testing/page'
+import { Choices } from './Choices'
+import { MenuList } from './MenuList'
+import { Popover } from './Popover'
+import { Segments } from './Segments'
+
+const TREES = ['oak', 'ash', 'elm', 'fir', 'yew', 'box', 'bay', 'fig'].map((word) => ({ value: word, words: word }))
+
+function Ticking({ typed = false, first = [] as string[] }) {
+  const [chosen, setChosen] = useState<(string | number)[]>(first)
+  return (
+    <>
+      <Choices label="Trees" options={TREES} chosen={chosen} typed={typed} onChange={setChosen} />
+      <output>{chosen.join(' ')}</output>
+    </>
+  )
+}
+describe('Choices', () => {
+  const ticking = (props = {}) => page().show(<Ticking {...props} />)
+
+  it('ticks and unticks', async () => {
+    const { getByRole } = ticking()
+    for (const name of ['oak', 'elm', 'oak']) await userEvent.click(getByRole('checkbox', { name }))
+    expect(getByRole('status').textContent).toBe('elm')
+  })
+
+  it('narrows a long list as one types, and Enter takes the first', async () => {
+    const { getByRole, getAllByRole } = ticking()
+    await userEvent.type(getByRole('textbox'), 'F')
+    expect(getAllByRole('checkbox').length).toBe(2)
+    await userEvent.keyboard('{Enter}')
+    expect(getByRole('status').textContent).toBe('fir')
+    expect((getByRole('textbox') as HTMLInputElement).value).toBe('')
+  })
+
+  it('takes a word of one’s own only where that is meant', async () => {
+    const open = ticking({ typed: true })
+    await userEvent.type(open.getByRole('textbox'), ' beech {Enter}')
+    expect(open.getByRole('status').textContent).toBe('beech')
+    open.unmount()
+    const shut = ticking()
+    await userEvent.type(shut.getByRole('textbox'), 'beech{Enter}')
+    expect(shut.getByRole('status').textContent).toBe('')
+    expect(shut.container.textContent).toContain('Nothing of that name.')
+    expect((shut.getByRole('textbox') as HTMLInputElement).value).toBe('beech')
+  })
+
+  it('shows what was chosen and is offered no longer, so that it can be taken out', async () => {
+    const { getByRole } = ticking({ first: ['beech'] })
+    await userEvent.click(getByRole('checkbox', { name: 'beech' }))
+    expect(getByRole('status').textContent).toBe('')
+  })
+})
+
+describe('Popover', () => {
+  const popover = () =>
+    page().show(
+      <>
+        <Popover words="City" label="Choose a city">
+          {(shut) => (
+            <button type="button" onClick={shut}>
+              York
+            </button>
+          )}
+        </Popover>
+        <p>elsewhere</p>
+      </>,
+    )
+
+  it('opens with the focus within, and gives it back', async () => {
+    const { getByRole, queryByRole } = popover()
+    const opener = getByRole('button', { name: 'Choose a city' })
+    await userEvent.click(opener)
+    expect(opener.getAttribute('aria-expanded')).toBe('true')
+    expect(document.activeElement).toBe(getByRole('button', { name: 'York' }))
+    await userEvent.click(getByRole('button', { name: 'York' }))
+    expect([queryByRole('dialog'), document.activeElement]).toEqual([null, opener])
+  })
+
+  it('shuts with Escape, with a click elsewhere, and with its own word', async () => {
+    const { getByRole, getByText, queryByRole } = popover()
+    const opener = getByRole('button', { name: 'Choose a city' })
+    for (const shut of [
+      () => userEvent.keyboard('{Escape}'),
+      () => userEvent.click(getByText('elsewhere')),
+      () => userEvent.click(opener),
+    ]) {
+      await userEvent.click(opener)
+      expect(getByRole('dialog')).toBeTruthy()
+      await shut()
+      expect(queryByRole('dialog')).toBeNull()
+    }
+  })
+})
+
+describe('Segments and MenuList', () => {
+  it('say which way is chosen, and hand back the one that is picked', async () => {
+    const onChoose = vi.fn()
+    const { getByRole } = page().show(
+      <Segments
+        label="Width"
+        chosen="desk"
+        onChoose={onChoose}
+        options={[
+          { value: 'desk', words: 'Desk' },
+          { value: 'phone', words: 'Phone' },
+        ]}
+      />,
+    )
+    expect(getByRole('button', { name: 'Desk' }).getAttribute('aria-pressed')).toBe('true')
+    await userEvent.click(getByRole('button', { name: 'Phone' }))
+    expect(onChoose).toHaveBeenCalledWith('phone')
+  })
+
+  it('hand back values, whatever their words', async () => {
+    const onPick = vi.fn()
+    const { getByRole } = page().show(<MenuList items={[{ value: 3, words: <b>Three</b> }]} onPick={onPick} />)
+    await userEvent.click(getByRole('button', { name: 'Three' }))
+    expect(onPick).toHaveBeenCalledWith(3)
+  })
+})
