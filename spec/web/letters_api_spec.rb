@@ -46,6 +46,49 @@ RSpec.describe "the API of letters" do
     call_api(:get, "/api/letters/#{letter.id}/versions/99", status: 404)
   end
 
+  describe "numbers" do
+    let(:people) { [make_person(city: nil), make_person(city: "York"), make_person(city: "Hull")] }
+    let(:letter) { make_letter(body: "In {{city}}.") }
+    let!(:sequence) { make_sequence(people: people, letters: [letter]) }
+
+    def behind(asked, **rest) = call_api(:post, "/api/letters/#{letter.id}/audience/people", asked, **rest)
+
+    def names(page) = page["people"].map { |row| row["id"] }
+
+    it "of readers each open as many people as they say" do
+      york = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
+      told = call_api(:post, "/api/letters/#{letter.id}/audience", {fields: ["person.city"], conditions: [york]})
+
+      expect(told).to include("total" => 3, "without" => {"person.city" => 1})
+      expect(names(behind({without: "person.city"}))).to eq([people[0].id])
+      expect(behind({seeing: york})["total"]).to eq(told["seeing"].first["people"])
+      expect(behind({seeing: york, others: true})["total"]).to eq(told["total"] - told["seeing"].first["people"])
+    end
+
+    it "of a check open those it is about" do
+      gap = call_api(:get, "/api/letters/#{letter.id}/checks")["advice"].find { |advice| advice["code"] == "gap" }
+
+      expect([gap["count"], names(behind({gap: gap["field"]}))]).to eq([1, [people[0].id]])
+    end
+
+    it "say when nobody can be known yet, and need to be asked for" do
+      behind({seeing: {"field" => "lookup.rain", "is" => "yes"}}, status: 422)
+      expect(code).to eq("not_known_yet")
+      behind({}, status: 400)
+    end
+
+    it "of the library open who had it, opened it or replied" do
+      happened = ->(person, kind) { Records::Event.insert(kind: kind, person_id: person.id, letter_id: letter.id, delivery_id: person.id, sequence_id: sequence.id, occurred_at: now) }
+      people.first(2).each { |person| happened.call(person, "sent") }
+      2.times { happened.call(people[1], "opened") }
+      row = call_api(:get, "/api/letters")["letters"].find { |one| one["id"] == letter.id }
+
+      expect(row.values_at("sent", "opened", "replied")).to eq([2, 1, 0])
+      expect(%w[sent opened replied].map { |figure| call_api(:get, "/api/letters/#{letter.id}/figures/people?figure=#{figure}")["total"] }).to eq([2, 1, 0])
+      call_api(:get, "/api/letters/#{letter.id}/figures/people?figure=liked", status: 400)
+    end
+  end
+
   it "says who else has a letter open" do
     expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "one"})["others"]).to eq([])
     expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two"})["others"]).to eq([{"name" => maren.name, "own" => true}])

@@ -8,9 +8,33 @@ RSpec.describe "whom a letter is written for" do
   let(:audience) { Work::LetterAudience.new(letter, moment) }
 
   it "is the people of its sequence, with how many lack a field or see a side" do
-    expect([audience.words, audience.total, audience.without("person.city"), audience.seeing(near)]).to eq(["the people of “Quieter rooms”", 3, 1, 1])
+    expect([audience.words, audience.total, audience.without("person.city").count, audience.seeing(near).count]).to eq(["the people of “Quieter rooms”", 3, 1, 1])
     expect(audience.without("sender.name")).to be_nil
     expect(audience.seeing({"field" => "lookup.rain", "is" => "yes"})).to be_nil
+  end
+
+  describe "#behind" do
+    def behind(**asked) = audience.behind(asked).select_map(:id)
+
+    it "gives the people behind each number" do
+      expect(behind(without: "person.city")).to eq([people[0].id])
+      expect([behind(seeing: near), behind(seeing: near, others: true)]).to eq([[people[2].id], people.first(2).map(&:id)])
+      expect([behind(gap: "person.first_name"), behind(gap: "person.region")]).to eq([[people[2].id], people.first(2).map(&:id)])
+    end
+
+    it "says when nobody can know them yet" do
+      expect { behind(seeing: {"field" => "lookup.rain", "is" => "yes"}) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_known_yet) }
+      expect { behind(without: "sender.name") }.to raise_error(Invalid)
+      expect { behind(gap: "person.country") }.to raise_error(Invalid)
+    end
+  end
+
+  it "knows its sequence when it is only the other of two versions there" do
+    other = make_letter(name: "Another way")
+    sequence.steps.first.update(other: {"what" => "letter", "letter_id" => other.id})
+
+    expect(Work::LetterAudience.new(other, moment).sequence).to eq(sequence)
+    expect(Web::LetterJson.rows([other, letter], make_account).map { |row| row[:used_in] }).to eq([[{id: sequence.id, name: "Quieter rooms"}]] * 2)
   end
 
   it "has as many gaps in its checks as in the stack" do

@@ -7,7 +7,7 @@ module NimbleLetter
       def self.write(field)
         used = Work::OwnField.used_in(field)
         {id: field.id, key: field.to_field.key, subject: field.subject, label: field.label, type: field.type, choices: (field.choices || {}).values, retired: field.retired, version: field.version,
-         filled: Records.db[field.table].exclude(field.column => nil).count, used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }}
+         filled: ((field.table == :people) ? Records::Person.kept : Records.db[field.table]).exclude(field.column => nil).count, used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }}
       end
 
       def self.stages

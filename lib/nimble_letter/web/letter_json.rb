@@ -10,10 +10,9 @@ module NimbleLetter
         authors = Records::Account.select_hash(:id, :name)
         used = used_in(letters.map(&:id))
         favourites = Records.db[:letter_favourites].where(account_id: account.id).select_map(:letter_id)
-        events = Records::Event.by_people.where(kind: %w[sent opened replied]).exclude(letter_id: nil).group(:letter_id, :kind)
-          .select_hash([:letter_id, :kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
+        figures = Work::LetterFigures.counts
         letters.map do |letter|
-          counts = %w[sent opened replied].to_h { |kind| [kind.to_sym, events.fetch([letter.id, kind], 0)] }
+          counts = Work::LetterFigures::KINDS.to_h { |kind| [kind.to_sym, figures.fetch([letter.id, kind], 0)] }
           {**letter.values.slice(:id, :name, :manner, :category, :language, :about, :updated_at), subject: letter.document(:subject).summary, author: authors[letter.account_id], used_in: used.fetch(letter.id, []),
                                                                                                   archived: !letter.archived_at.nil?, favourite: favourites.include?(letter.id), version: letter.version, **counts}
         end
@@ -33,8 +32,8 @@ module NimbleLetter
       end
 
       def self.used_in(ids)
-        Records.db[:steps].join(:sequences, id: :sequence_id).where(letter_id: ids).distinct.select(:letter_id, Sequel[:sequences][:id], Sequel[:sequences][:name]).all.group_by { |row| row[:letter_id] }
-          .transform_values { |rows| rows.map { |row| row.slice(:id, :name) } }
+        steps = Records::Step.sending(ids).order(:sequence_id, :id).eager(:sequence).all
+        steps.each_with_object(Hash.new { |all, id| all[id] = [] }) { |step, all| step.letter_ids.each { |id| all[id] |= [step.sequence.values.slice(:id, :name)] } }
       end
       private_class_method :used_in
     end

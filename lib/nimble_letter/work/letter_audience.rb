@@ -13,7 +13,7 @@ module NimbleLetter
       def sequence
         return @sequence if defined?(@sequence)
 
-        @sequence = Records::Sequence.where(state: %w[draft running paused], id: Records::Step.where(letter_id: @letter.id).select(:sequence_id)).order(Sequel.desc(:updated_at)).all.find { |one| people_of(one) }
+        @sequence = Records::Sequence.where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id)).order(Sequel.desc(:updated_at)).all.find { |one| people_of(one) }
       end
 
       # @return [String]
@@ -25,15 +25,16 @@ module NimbleLetter
       def total = @total ||= people.count
 
       # @param key [String] of a field
-      # @return [Integer, nil] people for whom it is empty; nil when that cannot be known beforehand
-      def without(key)
-        empty = empty(key)
-        empty && count(empty)
-      end
+      # @return [Sequel::Dataset, nil] people for whom it is empty; nil when that cannot be known beforehand
+      def without(key) = empty(key)&.then { |condition| seeing(condition) }
 
       # @return [Hash{String=>Array(Integer, Boolean)}] by field key: people whose letter has that gap, and whether they may be
       #   fewer because a passage depends on the day
-      def gaps = lacking.to_h { |key, (condition, at_most)| [key, [count(condition), at_most]] }.reject { |_, (people, _)| people.zero? }
+      def gaps = lacking.to_h { |key, (_, at_most)| [key, [with_gap_of(key).count, at_most]] }.reject { |_, (people, _)| people.zero? }
+
+      # @param key [String] of a field
+      # @return [Sequel::Dataset, nil] people whose letter has that gap
+      def with_gap_of(key) = lacking[key]&.then { |condition, _| seeing(condition) }
 
       # @return [Sequel::Dataset, nil] people whose letter has a gap; nil when it can have none
       def with_gap
@@ -42,8 +43,21 @@ module NimbleLetter
       end
 
       # @param condition [Hash]
-      # @return [Integer, nil] people for whom it holds; nil when it depends on the day
-      def seeing(condition) = count(condition)
+      # @return [Sequel::Dataset, nil] people for whom it holds; nil when it depends on the day
+      def seeing(condition) = @moment.parser.parse(condition)&.then { |tree| people.where(@moment.sql.read(tree)) }
+
+      # The people behind a number that a letter's editor shows.
+      # @param asked [Hash{Symbol=>Object}] one of without: (a field's key), gap: (a field's key), seeing: (a condition), and for
+      #   the last others: true for those who read the other side
+      # @return [Sequel::Dataset]
+      # @raise [Invalid] when nobody can know them beforehand
+      def behind(asked)
+        found = if asked[:gap] then with_gap_of(asked[:gap])
+        elsif asked[:without] then without(asked[:without])
+        elsif asked[:seeing] then seeing(asked[:others] ? {"not" => asked[:seeing]} : asked[:seeing])
+        end
+        found || raise(Invalid.new("Who that is depends on the day.", code: :not_known_yet, hint: "Look at the letters of the step."))
+      end
 
       private
 
@@ -64,11 +78,6 @@ module NimbleLetter
         return ({"not" => {"deals" => {"all" => []}}} if @letter.for_deal?) if field&.subject == "deal"
 
         {"field" => field.key, "is" => "empty"} if field&.for?(:condition)
-      end
-
-      def count(json)
-        tree = @moment.parser.parse(json)
-        tree && people.where(@moment.sql.read(tree)).count
       end
 
       def people_of(sequence)

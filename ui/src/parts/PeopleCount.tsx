@@ -1,24 +1,27 @@
-import { useState } from 'react'
 import { api, ask, type Shape } from '../api/client'
-import { plural } from '../app/format'
-import { PeopleBehind } from './PeopleList'
+import { number, plural } from '../app/format'
+import { OpensPeople } from './OpensPeople'
 
-/** A number of people that opens who they are. */
-export function PeopleCount({ title, count, condition }: { title: string; count: number; condition: Shape<'Condition'> }) {
-  const [open, setOpen] = useState(false)
+/** How many records fit a condition, which opens them; bare: without the word for them. */
+export function PeopleCount({
+  title,
+  count,
+  condition,
+  bare = false,
+}: {
+  title: string
+  count: number
+  condition: Shape<'Condition'>
+  bare?: boolean
+}) {
   return (
-    <>
-      <button type="button" className="word min-h-6" disabled={count === 0} onClick={() => setOpen(true)}>
-        {plural(count, 'record')}
-      </button>
-      {open && (
-        <PeopleBehind
-          title={title}
-          queryKey={['count', condition]}
-          load={() => ask(api.POST('/api/people/search', { body: { condition, limit: 100 } }))}
-          onClose={() => setOpen(false)}
-        />
-      )}
-    </>
+    <OpensPeople
+      title={title}
+      count={count}
+      queryKey={['count', condition]}
+      load={() => ask(api.POST('/api/people/search', { body: { condition, limit: 100 } }))}
+    >
+      {bare ? number(count) : plural(count, 'record')}
+    </OpensPeople>
   )
 }

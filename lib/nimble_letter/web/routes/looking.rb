@@ -40,7 +40,15 @@ module NimbleLetter
 
           app.post "/api/letters/:id/audience" do
             audience, sentences = Work::LetterAudience.new(letter, moment), Work::Sentences.new(moment)
-            json(words: audience.words, total: audience.total, without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)] }, seeing: input.fetch(:conditions, []).map { |condition| {words: sentences.of(condition), people: audience.seeing(condition)} })
+            json(words: audience.words, total: audience.total, without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)&.count] }, seeing: input.fetch(:conditions, []).map { |condition| {words: sentences.of(condition), people: audience.seeing(condition)&.count} })
+          end
+
+          app.post "/api/letters/:id/audience/people" do
+            json(PersonRows.page(Work::LetterAudience.new(letter, moment).behind(input), cursor: nil))
+          end
+
+          app.get "/api/letters/:id/figures/people" do
+            json(PersonRows.page(Work::LetterFigures.people_of(letter, params["figure"]), cursor: nil))
           end
 
           app.get "/api/letters/:id/tests" do

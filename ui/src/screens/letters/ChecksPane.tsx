@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
 import { ErrorNote, Loading } from '../../parts/States'
+import { ReadersBehind } from './ReadersBehind'
 
 type Advice = Shape<'Advice'>
 
@@ -16,10 +17,12 @@ export function useChecks(letterId: number) {
 }
 
 function Item({
+  letterId,
   advice,
   onJump,
   aside,
 }: {
+  letterId: number
   advice: Advice
   onJump?: () => void
   aside: { words: string; run: () => void } | null
@@ -42,6 +45,11 @@ function Item({
               Show it
             </button>
           )
+        )}
+        {advice.field && advice.count != null && (
+          <ReadersBehind letterId={letterId} asked={{ gap: advice.field }} title={advice.words} count={advice.count}>
+            Who
+          </ReadersBehind>
         )}
         {aside && (
           <button type="button" className="quiet-word !text-xs" onClick={aside.run}>
@@ -76,6 +84,7 @@ export function ChecksPane({
         {data.advice.map((advice) => (
           <Item
             key={`${advice.code} ${advice.words}`}
+            letterId={letter.id}
             advice={advice}
             onJump={() => onJump(advice)}
             aside={
@@ -93,6 +102,7 @@ export function ChecksPane({
             {data.set_aside.map((advice) => (
               <Item
                 key={`${advice.code} ${advice.words}`}
+                letterId={letter.id}
                 advice={advice}
                 aside={{
                   words: 'Say it again',

@@ -3,11 +3,12 @@ import { Star } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
-import { plural, shortDate } from '../../app/format'
+import { number, plural, shortDate } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useCatalogue } from '../../app/useCatalogue'
 import { useNow } from '../../app/usePost'
 import { Header } from '../../parts/Header'
+import { OpensPeople } from '../../parts/OpensPeople'
 import { Segments } from '../../parts/Segments'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { LetterPlaces } from './LetterPlaces'
@@ -35,6 +36,24 @@ function Favourite({ letter }: { letter: Row }) {
     >
       <Star size={15} fill={letter.favourite ? 'currentColor' : 'none'} aria-hidden />
     </button>
+  )
+}
+
+/** How often something happened to a letter, which opens the people. */
+function Figure({ letter, figure }: { letter: Row; figure: 'sent' | 'opened' | 'replied' }) {
+  const titles = { sent: 'had', opened: 'opened', replied: 'replied to' }
+  return (
+    <td className="text-right">
+      <OpensPeople
+        title={`They ${titles[figure]} “${letter.name}”`}
+        count={letter[figure]}
+        letters={letter[figure]}
+        queryKey={['letter-figure', letter.id, figure]}
+        load={() => ask(api.GET('/api/letters/{id}/figures/people', { params: { path: { id: letter.id }, query: { figure } } }))}
+      >
+        {number(letter[figure])}
+      </OpensPeople>
+    </td>
   )
 }
 
@@ -150,9 +169,9 @@ export function LettersScreen() {
                 <td className="text-xs">{letter.category ?? <span className="muted">none</span>}</td>
                 <td className="text-xs">{kind(letter)}</td>
                 <td className="muted text-xs max-w-44">{letter.used_in.map((one) => one.name).join(', ') || 'nowhere yet'}</td>
-                <td className="text-right">{letter.sent}</td>
-                <td className="text-right">{letter.opened}</td>
-                <td className="text-right">{letter.replied}</td>
+                <Figure letter={letter} figure="sent" />
+                <Figure letter={letter} figure="opened" />
+                <Figure letter={letter} figure="replied" />
                 <td className="muted whitespace-nowrap text-xs">
                   {shortDate(letter.updated_at, now)}
                   <span className="block">{letter.author}</span>

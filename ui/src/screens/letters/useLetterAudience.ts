@@ -41,6 +41,7 @@ export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | und
   return useMemo(
     () =>
       data && {
+        letterId: letter.id,
         words: data.words,
         total: data.total,
         without: data.without,
@@ -48,6 +49,6 @@ export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | und
           named.conditions.map((condition, i) => [JSON.stringify(condition), data.seeing[i] ?? { words: '…' }]),
         ),
       },
-    [data, named],
+    [data, named, letter.id],
   )
 }

@@ -5,15 +5,27 @@ import { money, number, percent, shortDate } from '../../app/format'
 import { useNow } from '../../app/usePost'
 import { Header, StateBadge } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { FigureBehind } from './FigureBehind'
 
 const RATES = ['opened', 'clicked', 'replied', 'unsubscribed', 'converted'] as const
 type State = Parameters<typeof StateBadge>[0]['state']
 
-function Rate({ figure }: { figure?: Shape<'Figure'> }) {
-  if (!figure || figure.rate == null) return <td className="text-right muted">—</td>
+type Row = Shape<'AllResults'>['sequences'][number]
+
+/** A figure of one sequence, opening its people, with its rate where it has one. */
+function Cell({ sequence, name, rated = false }: { sequence: Row; name: string; rated?: boolean }) {
+  const figure = sequence.figures.find((one) => one.name === name)
+  if (!figure || (rated && figure.rate == null)) return <td className="text-right muted">—</td>
   return (
-    <td className="text-right">
-      {percent(figure.rate)} <span className="muted text-xs">{number(figure.count)}</span>
+    <td className="text-right whitespace-nowrap">
+      {rated && figure.rate != null && <span className="muted text-xs mr-1.5">{percent(figure.rate)}</span>}
+      <FigureBehind
+        sequenceId={sequence.id}
+        figure={figure}
+        title={`${name[0]?.toUpperCase()}${name.slice(1)}: ${sequence.name}`}
+      >
+        {number(figure.count)}
+      </FigureBehind>
     </td>
   )
 }
@@ -68,11 +80,15 @@ export function ResultsScreen() {
                     <StateBadge state={sequence.state as State} />
                   </td>
                   <td className="muted whitespace-nowrap">{sequence.started_at && shortDate(sequence.started_at, now)}</td>
-                  <td className="text-right">{number(sequence.people)}</td>
-                  <td className="text-right">{number(figure(sequence.figures, 'planned')?.count ?? 0)}</td>
-                  <td className="text-right">{number(figure(sequence.figures, 'sent')?.count ?? 0)}</td>
+                  <td className="text-right">
+                    <Link to={`/sequences/${sequence.id}/members`} className="hover:underline">
+                      {number(sequence.people)}
+                    </Link>
+                  </td>
+                  <Cell sequence={sequence} name="planned" />
+                  <Cell sequence={sequence} name="sent" />
                   {RATES.map((name) => (
-                    <Rate key={name} figure={figure(sequence.figures, name)} />
+                    <Cell key={name} sequence={sequence} name={name} rated />
                   ))}
                   <td className="text-right font-semibold">{money(sequence.value_pence)}</td>
                 </tr>
@@ -80,8 +96,7 @@ export function ResultsScreen() {
             </tbody>
           </table>
           <p className="muted text-xs mt-2">
-            Rates are shares of the letters sent; the number beside each says how many. Open a sequence to see the people behind
-            every figure.
+            Rates are shares of the letters sent; the number beside each says how many, and opens the people behind it.
           </p>
         </>
       )}

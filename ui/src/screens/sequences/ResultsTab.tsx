@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { money, number, percent, plural } from '../../app/format'
-import { PeopleBehind } from '../../parts/PeopleList'
+import { PeopleCount } from '../../parts/PeopleCount'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { FigureBehind } from '../results/FigureBehind'
 
 type Figure = Shape<'Figure'>
 const COLUMNS = [
@@ -24,18 +24,14 @@ const COLUMNS = [
 const RATED = ['opened', 'clicked', 'replied', 'unsubscribed', 'bounced', 'converted']
 
 /** One figure with its rate and, where the base is small, the range it may lie in. */
-function Cell({ figure, onOpen }: { figure?: Figure; onOpen: () => void }) {
+function Cell({ sequenceId, stepId, figure, title }: { sequenceId: number; stepId?: number; figure?: Figure; title: string }) {
   if (!figure) return <td />
   const rated = RATED.includes(figure.name) && figure.rate != null
   return (
     <td className="text-right align-top">
-      {figure.count > 0 ? (
-        <button type="button" className="font-semibold hover:underline" onClick={onOpen}>
-          {number(figure.count)}
-        </button>
-      ) : (
-        <span className="muted">0</span>
-      )}
+      <FigureBehind sequenceId={sequenceId} stepId={stepId} figure={figure} title={title}>
+        {number(figure.count)}
+      </FigureBehind>
       {rated && figure.rate != null && (
         <span className="block text-xs muted whitespace-nowrap" title={`of ${number(figure.base ?? 0)} sent`}>
           {percent(figure.rate)}
@@ -52,7 +48,6 @@ function Cell({ figure, onOpen }: { figure?: Figure; onOpen: () => void }) {
 
 /** Figures per step and in all; each opens its people. */
 export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
-  const [open, setOpen] = useState<{ figure: string; words: string; count: number; step?: number } | null>(null)
   const { data, error } = useQuery({
     queryKey: ['results', sequence.id],
     queryFn: () => ask(api.GET('/api/sequences/{id}/results', { params: { path: { id: sequence.id } } })),
@@ -94,15 +89,10 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                 {COLUMNS.map(([name, words]) => (
                   <Cell
                     key={name}
+                    sequenceId={sequence.id}
+                    stepId={row.step}
                     figure={row.figures.find((figure) => figure.name === name)}
-                    onOpen={() =>
-                      setOpen({
-                        figure: name,
-                        words: `${words}: ${row.name}`,
-                        count: row.figures.find((figure) => figure.name === name)?.count ?? 0,
-                        step: row.step,
-                      })
-                    }
+                    title={`${words}: ${row.name}`}
                   />
                 ))}
               </tr>
@@ -128,25 +118,17 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                 style={{ width: `${data.people ? (status.count / data.people) * 100 : 0}%` }}
               />
             </span>
-            <span className="text-right">{number(status.count)}</span>
+            <span className="text-right">
+              <PeopleCount
+                bare
+                title={`Status: ${status.words}`}
+                count={status.count}
+                condition={{ membership: 'was_in', sequence_id: sequence.id, status: [status.key] }}
+              />
+            </span>
           </div>
         ))}
       </div>
-      {open && (
-        <PeopleBehind
-          title={open.words}
-          letters={open.count}
-          queryKey={['results', sequence.id, open.figure, open.step]}
-          load={() =>
-            ask(
-              api.GET('/api/sequences/{id}/results/people', {
-                params: { path: { id: sequence.id }, query: { figure: open.figure, step_id: open.step } },
-              }),
-            )
-          }
-          onClose={() => setOpen(null)}
-        />
-      )}
     </>
   )
 }

@@ -7,6 +7,7 @@ import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
 import { Header, StateBadge } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { FigureBehind } from '../results/FigureBehind'
 
 /** All sequences and where they stand. */
 export function SequencesScreen() {
@@ -59,10 +60,22 @@ export function SequencesScreen() {
                   <StateBadge state={sequence.state} />
                 </td>
                 <td className="text-right">{sequence.steps}</td>
-                <td className="text-right">{number(sequence.people)}</td>
-                <td className="text-right">{number(sequence.planned)}</td>
-                <td className="text-right">{number(sequence.sent)}</td>
-                <td className="text-right">{number(sequence.replied)}</td>
+                <td className="text-right">
+                  <Link to={`/sequences/${sequence.id}/members`} className="hover:underline">
+                    {number(sequence.people)}
+                  </Link>
+                </td>
+                {(['planned', 'sent', 'replied'] as const).map((name) => (
+                  <td key={name} className="text-right">
+                    <FigureBehind
+                      sequenceId={sequence.id}
+                      figure={{ name, count: sequence[name] }}
+                      title={`${name[0]?.toUpperCase()}${name.slice(1)}: ${sequence.name}`}
+                    >
+                      {number(sequence[name])}
+                    </FigureBehind>
+                  </td>
+                ))}
                 <td className="muted">{sequence.started_at ? shortDate(sequence.started_at, now) : 'not yet'}</td>
               </tr>
             ))}

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
 import { NameInPlace } from '../../parts/NameInPlace'
+import { PeopleCount } from '../../parts/PeopleCount'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
 
@@ -66,7 +67,18 @@ export function OwnFields({ admin }: { admin: boolean }) {
                   {TYPES.find(([type]) => type === field.type)?.[1]}
                   {field.choices.length > 0 && <span className="muted">: {field.choices.join(', ')}</span>}
                 </td>
-                <td className="text-right">{number(field.filled)}</td>
+                <td className="text-right">
+                  {field.subject === 'person' ? (
+                    <PeopleCount
+                      bare
+                      title={`${field.label} is filled`}
+                      count={field.filled}
+                      condition={{ not: { field: field.key, is: 'empty' } }}
+                    />
+                  ) : (
+                    number(field.filled)
+                  )}
+                </td>
                 <td>
                   <UsedIn uses={field.used_in} />
                 </td>

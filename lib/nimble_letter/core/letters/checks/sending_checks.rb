@@ -44,7 +44,7 @@ module NimbleLetter
               label = given.catalogue[key]&.label&.downcase || key
               people = (count == 1) ? "1 person has" : "#{count} people have"
               Checks.advice("gap", "#{"Up to " if at_most}#{people} no #{label} where it is asked for, and it has no fallback.", "A letter with a gap is not sent until it is filled.#{" How many depends on what a service says that day." if at_most}",
-                excerpt: label, count: count)
+                excerpt: label, count: count, field: key)
             end
           end
           private_class_method :gaps

@@ -2,11 +2,13 @@ import { mergeAttributes, Node } from '@tiptap/core'
 import { NodeViewContent, type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { useContext, useState } from 'react'
 import type { Shape } from '../../../api/client'
+import { number } from '../../../app/format'
 import { Modal } from '../../../parts/Modal'
 import { fromCondition, toCondition } from '../../people/conditions'
 import { Sentence } from '../../people/Sentence'
 import { AskInLetters } from '../../people/useAskable'
-import { WritingContext } from './writing'
+import { ReadersBehind } from '../ReadersBehind'
+import { type AudienceCounts, WritingContext } from './writing'
 
 function Question({
   condition,
@@ -43,6 +45,29 @@ function Question({
   )
 }
 
+/** How many read which side; each number opens its people. */
+function Sides({ condition, seeing, audience }: { condition: Shape<'Condition'>; seeing: number; audience: AudienceCounts }) {
+  const others = audience.total - seeing
+  return (
+    <>
+      {' · '}
+      <ReadersBehind letterId={audience.letterId} asked={{ seeing: condition }} title="They read this passage" count={seeing}>
+        {number(seeing)} of {number(audience.total)}
+      </ReadersBehind>{' '}
+      read it,{' '}
+      <ReadersBehind
+        letterId={audience.letterId}
+        asked={{ seeing: condition, others: true }}
+        title="They read the other"
+        count={others}
+      >
+        {number(others)}
+      </ReadersBehind>{' '}
+      the other
+    </>
+  )
+}
+
 function Conditional({ node, updateAttributes, deleteNode }: NodeViewProps) {
   const { audience } = useContext(WritingContext)
   const [asking, setAsking] = useState(false)
@@ -60,9 +85,11 @@ function Conditional({ node, updateAttributes, deleteNode }: NodeViewProps) {
             </button>
             {audience && asked && (
               <span className="muted">
-                {seeing == null
-                  ? ' · how many depends on the day'
-                  : ` · ${seeing} of ${audience.total} read it, ${audience.total - seeing} the other`}
+                {seeing == null ? (
+                  ' · how many depends on the day'
+                ) : (
+                  <Sides condition={condition} seeing={seeing} audience={audience} />
+                )}
               </span>
             )}
           </span>

@@ -1,14 +1,20 @@
 import { mergeAttributes, Node } from '@tiptap/core'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { useContext } from 'react'
+import { number } from '../../../app/format'
 import { Popover } from '../../../parts/Popover'
-import { WritingContext } from './writing'
+import { ReadersBehind } from '../ReadersBehind'
+import { type AudienceCounts, WritingContext } from './writing'
 
-function Without({ count, total, words }: { count: number | null | undefined; total: number; words: string }) {
-  if (count == null) return null
+function Without({ field, label, audience }: { field: string; label: string; audience: AudienceCounts | undefined }) {
+  const count = audience?.without[field]
+  if (!audience || count == null) return null
   return (
     <p className={`text-xs mb-2 ${count > 0 ? 'text-accent' : 'muted'}`}>
-      {count === 0 ? 'Nobody' : `${count} of ${total}`} among {words} {count === 1 || count === 0 ? 'has' : 'have'} nothing here
+      <ReadersBehind letterId={audience.letterId} asked={{ without: field }} title={`Nothing for ${label}`} count={count}>
+        {count === 0 ? 'Nobody' : `${number(count)} of ${number(audience.total)}`}
+      </ReadersBehind>{' '}
+      among {audience.words} {count === 1 || count === 0 ? 'has' : 'have'} nothing here
       {count === 0 ? ' missing' : ''}.
     </p>
   )
@@ -42,7 +48,7 @@ function Chip({ node, updateAttributes, deleteNode, selected }: NodeViewProps) {
             {field?.retired && (
               <p className="text-accent text-xs mb-2">This field has been retired; it still says what it knows.</p>
             )}
-            <Without count={audience?.without[key]} total={audience?.total ?? 0} words={audience?.words ?? ''} />
+            <Without field={key} label={label} audience={audience} />
             <label className="field-label" htmlFor={`fallback-${key}`}>
               When it is empty, write
             </label>

@@ -12,6 +12,7 @@ export type Writing = {
 }
 
 export type AudienceCounts = {
+  letterId: number
   words: string
   total: number
   without: Record<string, number | null>

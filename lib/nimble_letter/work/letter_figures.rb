@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # How letters did, over all sequences that sent them. A letter counts once, however often it was opened.
+    module LetterFigures
+      KINDS = %w[sent opened replied].freeze
+
+      # @return [Hash{Array(Integer, String)=>Integer}] counts by letter and figure
+      def self.counts = events.exclude(letter_id: nil).group(:letter_id, :kind).select_hash([:letter_id, :kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
+
+      # @param figure [String] one of KINDS
+      # @return [Sequel::Dataset] of people
+      # @raise [Invalid]
+      def self.people_of(letter, figure)
+        raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless KINDS.include?(figure)
+
+        Records::Person.where(Sequel[:people][:id] => events.where(letter_id: letter.id, kind: figure).select(:person_id))
+      end
+
+      def self.events = Records::Event.by_people.where(kind: KINDS)
+      private_class_method :events
+    end
+  end
+end

@@ -1,0 +1,33 @@
+import { type ReactNode, useState } from 'react'
+import type { Shape } from '../api/client'
+import { PeopleBehind } from './PeopleList'
+
+/** A number that opens the people behind it; nobody is behind nought. */
+export function OpensPeople({
+  title,
+  count,
+  children,
+  load,
+  queryKey,
+  letters,
+  className = 'word min-h-6',
+}: {
+  title: string
+  count: number
+  children: ReactNode
+  load: () => Promise<Shape<'PeoplePage'>>
+  queryKey: unknown[]
+  letters?: number
+  className?: string
+}) {
+  const [open, setOpen] = useState(false)
+  if (count === 0) return <span className="muted">{children}</span>
+  return (
+    <>
+      <button type="button" className={className} onClick={() => setOpen(true)}>
+        {children}
+      </button>
+      {open && <PeopleBehind title={title} letters={letters} queryKey={queryKey} load={load} onClose={() => setOpen(false)} />}
+    </>
+  )
+}
