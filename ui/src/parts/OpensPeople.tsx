@@ -10,7 +10,7 @@ export function OpensPeople({
   load,
   queryKey,
   letters,
-  className = 'word min-h-6',
+  className = 'font-semibold hover:underline',
 }: {
   title: string
   count: number

@@ -18,6 +18,7 @@ export function PeopleCount({
     <OpensPeople
       title={title}
       count={count}
+      className={bare ? undefined : 'word min-h-6'}
       queryKey={['count', condition]}
       load={() => ask(api.POST('/api/people/search', { body: { condition, limit: 100 } }))}
     >

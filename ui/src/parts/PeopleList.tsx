@@ -21,7 +21,7 @@ export function PeopleBehind({
 }) {
   const { data, error } = useQuery({ queryKey: ['behind', ...queryKey], queryFn: load })
   return (
-    <Modal title={title} onClose={onClose}>
+    <Modal wide title={title} onClose={onClose}>
       {error && <ErrorNote error={error} />}
       {!data && !error && <Loading lines={5} />}
       {data && (
@@ -34,10 +34,14 @@ export function PeopleBehind({
           <ul>
             {data.people.map((person) => (
               <li key={person.id} className="border-b border-base-300/60">
-                <Link to={`/people/${person.id}`} onClick={onClose} className="row-link flex gap-3 py-2 px-1">
-                  <span className="font-semibold grow">{person.name}</span>
-                  <span className="muted">{person.company ?? 'no company'}</span>
-                  <span className="muted w-44 truncate text-right">{person.email ?? 'no address'}</span>
+                <Link
+                  to={`/people/${person.id}`}
+                  onClick={onClose}
+                  className="row-link grid grid-cols-[1fr_1fr_1.3fr] gap-3 py-2 px-1"
+                >
+                  <span className="font-semibold truncate">{person.name}</span>
+                  <span className="muted truncate">{person.company ?? 'no company'}</span>
+                  <span className="muted truncate">{person.email ?? 'no address'}</span>
                 </Link>
               </li>
             ))}

@@ -24,7 +24,10 @@ export function Popover({
     const right = panel.current?.getBoundingClientRect().right ?? 0
     setLeft(Math.min(0, document.documentElement.clientWidth - 24 - right))
     const outside = (event: MouseEvent) => {
-      if (!root.current?.contains(event.target as Node)) setOpen(false)
+      const target = event.target as Element
+      // A question that was asked from here stands in front of it, not elsewhere.
+      if (target.closest('dialog') !== root.current?.closest('dialog')) return
+      if (!root.current?.contains(target)) setOpen(false)
     }
     document.addEventListener('mousedown', outside)
     return () => document.removeEventListener('mousedown', outside)

@@ -4,6 +4,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { page } from '../testing/page'
 import { Choices } from './Choices'
 import { MenuList } from './MenuList'
+import { Modal } from './Modal'
 import { Popover } from './Popover'
 import { Segments } from './Segments'
 
@@ -120,5 +121,24 @@ describe('Segments and MenuList', () => {
     const { getByRole } = page().show(<MenuList items={[{ value: 3, words: <b>Three</b> }]} onPick={onPick} />)
     await userEvent.click(getByRole('button', { name: 'Three' }))
     expect(onPick).toHaveBeenCalledWith(3)
+  })
+})
+
+describe('a question asked from a menu', () => {
+  it('stands in front of the page, and the menu stays open behind it', async () => {
+    const onClose = vi.fn()
+    const { getByRole, queryByText, container } = page().show(
+      <Popover words="City" label="Choose a city">
+        {() => (
+          <Modal title="Who" onClose={onClose}>
+            <button type="button">Ana Lark</button>
+          </Modal>
+        )}
+      </Popover>,
+    )
+    await userEvent.click(getByRole('button', { name: 'Choose a city' }))
+    expect(container.querySelector('dialog')).toBeNull()
+    await userEvent.click(getByRole('button', { name: 'Ana Lark' }))
+    expect(queryByText('Ana Lark')).not.toBeNull()
   })
 })

@@ -22,7 +22,6 @@ export function FigureBehind({
       title={title}
       count={figure.count}
       letters={figure.count}
-      className="font-semibold hover:underline min-h-6"
       queryKey={['results', sequenceId, query]}
       load={() => ask(api.GET('/api/sequences/{id}/results/people', { params: { path: { id: sequenceId }, query } }))}
     >
