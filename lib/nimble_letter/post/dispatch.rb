@@ -47,10 +47,10 @@ module NimbleLetter
         letters = rows.to_h { |row| [row, compose(row, load, moment)] }
         outcome = nil
         letters.each do |row, letter|
-          departed = @patience.ride { Records.db.transaction { record(outcome, moment) && depart(row, letter, moment) } }
+          departed = @patience.ride { Records.db.transaction { record(outcome, moment, load) && depart(row, letter, moment) } }
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
-        @patience.ride { Records.db.transaction { record(outcome, moment) } }
+        @patience.ride { Records.db.transaction { record(outcome, moment, load) } }
       end
 
       def compose(row, load, moment)
@@ -87,16 +87,15 @@ module NimbleLetter
 
       # Recording the same outcome again, after a commit whose answer was lost, finds nothing of its own and does nothing.
       # @return [true]
-      def record(outcome, moment)
+      def record(outcome, moment, load)
         return true unless outcome
 
         row, result = outcome
-        return true unless @claims.mine(row, "on_wire").any?
-
+        mine = @claims.mine(row, "on_wire")
         case result
-        when Outcomes::Accepted then Work::Passing.sent(row, at: departure(row, moment), moment: moment)
-        when Outcomes::Doubtful then row.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
-        else not_taken(row, result, moment)
+        when Outcomes::Accepted then Work::Passing.sent(row, at: departure(row, moment), moment: moment, held: mine, person: load.person(row))
+        when Outcomes::Doubtful then mine.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
+        else not_taken(row, result, moment) if mine.any?
         end
         @checkpoints.reach(:recorded, row)
         true

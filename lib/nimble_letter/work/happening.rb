@@ -11,6 +11,7 @@ module NimbleLetter
       MARKS = {"unsubscribed" => {do_not_mail: true}, "complained" => {do_not_mail: true}, "bounced" => {address_failed: true},
                "refused" => {address_failed: true}}.freeze
       STOPS = %w[replied unsubscribed bounced refused complained converted].freeze
+      COLUMNS = %i[kind person_id occurred_at sequence_id step_id letter_id delivery_id member_id account_id by_machine data].freeze
 
       # @param kind [String]
       # @param at [Time]
@@ -19,8 +20,7 @@ module NimbleLetter
       # @param account_id [Integer, nil] the colleague who did it
       # @param by_machine [Boolean] a scanner's open is kept but never counted as a person's
       # @param data [Hash]
-      # @param member [Records::Member, nil] of the delivery, when the caller has locked it already
-      # @return [Integer] the event's id
+      # @param member [Records::Member, nil] of the delivery, when the caller has locked it already; the caller saves it then
       def self.call(kind, at:, person_id:, delivery: nil, account_id: nil, by_machine: false, data: nil, member: nil)
         Records.db.transaction { new(kind, at, person_id, delivery, account_id, by_machine, data, member).call }
       end
@@ -31,21 +31,23 @@ module NimbleLetter
       end
 
       def call
-        id = append(@kind, @delivery, @data)
-        return id if @by_machine
+        return append(event) if @by_machine
 
+        append(event, (climb if @delivery))
         mark_person
-        climb if @delivery
         stop_memberships if STOPS.include?(@kind)
-        id
       end
 
       private
 
-      def append(kind, delivery, data)
-        Records.db[:events].insert(kind: kind, person_id: @person_id, occurred_at: @at, sequence_id: delivery&.sequence_id, step_id: delivery&.step_id,
-          letter_id: delivery&.letter_id, delivery_id: delivery&.id, member_id: delivery&.member_id, account_id: @account_id,
-          by_machine: @by_machine, data: data && JSON.generate(data))
+      def event
+        {kind: @kind, person_id: @person_id, occurred_at: @at, sequence_id: @delivery&.sequence_id, step_id: @delivery&.step_id, letter_id: @delivery&.letter_id,
+         delivery_id: @delivery&.id, member_id: @delivery&.member_id, account_id: @account_id, by_machine: @by_machine, data: @data && JSON.generate(@data)}
+      end
+
+      # In one statement: a letter that goes out appends two.
+      def append(*events)
+        Records.db[:events].import(COLUMNS, events.compact.map { |one| COLUMNS.map { |column| one.fetch(column) { (column == :by_machine) ? false : nil } } })
       end
 
       def mark_person
@@ -56,7 +58,7 @@ module NimbleLetter
 
       def climb
         member = @member || Records::Member.dataset.for_update.first(id: @delivery.member_id) or return
-        MemberStatus.climb(member, @kind, at: @at)
+        MemberStatus.climb(member, @kind, at: @at).tap { member.save_changes unless @member }
       end
 
       def stop_memberships

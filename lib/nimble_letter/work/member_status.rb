@@ -6,8 +6,10 @@ module NimbleLetter
     module MemberStatus
       LADDER = Core::Statuses::Ladder.new
 
+      # Moves it without saving: whoever has locked the member saves all that changes at once.
       # @param member [Records::Member] locked
       # @param event [String] event kind
+      # @return [Hash, nil] the event to append, when it moved
       def self.climb(member, event, at:)
         status = LADDER.after(member.status, event)
         move(member, status, at: at, by_hand: false) unless status == member.status
@@ -19,14 +21,15 @@ module NimbleLetter
 
         Records.db.transaction do
           member.lock!
-          move(member, status, at: at, by_hand: true, account_id: account_id)
+          Records.db[:events].insert(move(member, status, at: at, by_hand: true, account_id: account_id))
+          member.save_changes
         end
       end
 
       def self.move(member, status, at:, by_hand:, account_id: nil)
-        Records.db[:events].insert(kind: "status_moved", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id,
-          member_id: member.id, account_id: account_id, data: JSON.generate(from: member.status, to: status, by_hand: by_hand))
-        member.update(status: status, status_by_hand: by_hand)
+        data = JSON.generate(from: member.status, to: status, by_hand: by_hand)
+        member.set(status: status, status_by_hand: by_hand)
+        {kind: "status_moved", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id, member_id: member.id, account_id: account_id, data: data}
       end
       private_class_method :move
     end

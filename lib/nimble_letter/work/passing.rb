@@ -6,12 +6,17 @@ module NimbleLetter
     module Passing
       # @param delivery [Records::Delivery]
       # @param at [Time] when it went
-      def self.sent(delivery, at:, moment:)
+      # @param held [Sequel::Dataset] the same delivery, as long as it is the caller's
+      # @param person [Records::Person, nil] when the caller has read them
+      # @return [Boolean] false when it was the caller's no longer, and nothing was done
+      def self.sent(delivery, at:, moment:, held: Records::Delivery.where(id: delivery.id), person: nil)
         Records.db.transaction do
           member = Records::Member.dataset.for_update.first(id: delivery.member_id)
-          delivery.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil)
+          next false unless held.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil) == 1
+
           Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery, member: member)
-          onward(member, at, moment)
+          onward(member, at, moment, person: person)
+          true
         end
       end
 
@@ -28,11 +33,11 @@ module NimbleLetter
       end
 
       # Asks the journey what comes next for a member whose current step is behind them.
-      def self.onward(member, base, moment)
-        return unless member.state == "active"
+      def self.onward(member, base, moment, person: nil)
+        return member.save_changes unless member.state == "active"
 
         member.update(passed: member.passed + 1, base: base)
-        zone = Core::Calendar::Zones.fetch(Records::Person.where(id: member.person_id).get(:time_zone) || moment.firm.time_zone)
+        zone = Core::Calendar::Zones.fetch((person || Records::Person[member.person_id])&.time_zone || moment.firm.time_zone)
         case (decision = moment.machine(moment.plan_of(member.sequence_id)).decide(member.place, [], base, their_zone: zone, seed: member.person_id))
         when Core::Journey::Decisions::Finish then finish(member, base)
         else next_due(member, decision)

@@ -1,6 +1,6 @@
 import { vi } from 'vitest'
 
-export type Asked = { method: string; path: string; body: unknown }
+export type Asked = { method: string; path: string; query: Record<string, string>; body: unknown }
 type Answer = { status?: number; body?: unknown } | 'away'
 
 /**
@@ -12,7 +12,9 @@ export function standIn(answers: Record<string, (asked: Asked) => Answer | Promi
   vi.stubGlobal('fetch', async (input: Request | string, init?: RequestInit) => {
     const request = input instanceof Request ? input : new Request(input, init)
     const text = await request.text()
-    const one = { method: request.method, path: new URL(request.url).pathname, body: text ? JSON.parse(text) : undefined }
+    const url = new URL(request.url)
+    const query = Object.fromEntries(url.searchParams)
+    const one = { method: request.method, path: url.pathname, query, body: text ? JSON.parse(text) : undefined }
     asked.push(one)
     const answer = answers[`${one.method} ${one.path}`]
     if (!answer) throw new Error(`nobody answers ${one.method} ${one.path}`)

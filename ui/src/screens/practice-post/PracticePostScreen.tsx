@@ -1,6 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { bytes, moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
@@ -60,19 +60,35 @@ function Row({ letter, chosen }: { letter: Shape<'PracticeLetter'>; chosen: bool
   )
 }
 
+/** What arrived, newest first; older pages are added below. */
+function useArrived(words: string) {
+  return useInfiniteQuery({
+    queryKey: ['practice-letters', words],
+    queryFn: ({ pageParam }) =>
+      ask(api.GET('/api/practice/letters', { params: { query: { words: words || undefined, before: pageParam ?? undefined } } })),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => last.next_before,
+    placeholderData: keepPreviousData,
+    refetchInterval: 5000,
+  })
+}
+
 /** The practice post office's own small mail viewer: any letter that went out, as shown, as text, as source. */
 export function PracticePostScreen() {
   const given = useParams().id
   const [words, setWords] = useState('')
   const [view, setView] = useState<View>('desk')
-  const { data, error, refetch } = useQuery({
-    queryKey: ['practice-letters', words],
-    queryFn: () => ask(api.GET('/api/practice/letters', { params: { query: { words: words || undefined } } })),
-    placeholderData: keepPreviousData,
-    refetchInterval: 5000,
-  })
-  const chosen = given ? Number(given) : data?.letters[0]?.id
+  const navigate = useNavigate()
+  const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useArrived(words)
+  const letters = data?.pages.flatMap((page) => page.letters)
+  const chosen = given ? Number(given) : letters?.[0]?.id
+  const leaf = (by: number) => {
+    const next = letters?.[letters.findIndex((letter) => letter.id === chosen) + by]
+    if (next) navigate(`/practice-post/${next.id}`)
+  }
   useKeys([
+    { key: 'j', words: 'Next letter', run: () => leaf(1) },
+    { key: 'k', words: 'Letter before', run: () => leaf(-1) },
     {
       key: 'v',
       words: 'Another way of showing it',
@@ -101,8 +117,8 @@ export function PracticePostScreen() {
       <LetterPlaces />
       {error && <ErrorNote error={error} retry={refetch} />}
       {!data && !error && <Loading />}
-      {data?.letters.length === 0 && !words && <Empty>No letter has reached the practice post office yet.</Empty>}
-      {data && (data.letters.length > 0 || words) && (
+      {letters?.length === 0 && !words && <Empty>No letter has reached the practice post office yet.</Empty>}
+      {letters && (letters.length > 0 || words) && (
         <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-6 items-start">
           <div>
             <input
@@ -114,10 +130,20 @@ export function PracticePostScreen() {
               onChange={(event) => setWords(event.target.value)}
             />
             <div className="border border-base-300 rounded-sm bg-[var(--sheet)] max-h-[calc(100vh-250px)] overflow-auto">
-              {data.letters.map((letter) => (
+              {letters.map((letter) => (
                 <Row key={letter.id} letter={letter} chosen={letter.id === chosen} />
               ))}
-              {data.letters.length === 0 && <p className="muted p-3">Nobody of that address.</p>}
+              {letters.length === 0 && <p className="muted p-3">Nobody of that address.</p>}
+              {hasNextPage && (
+                <button
+                  type="button"
+                  className="block w-full p-2.5 text-center text-primary underline underline-offset-2"
+                  disabled={isFetchingNextPage}
+                  onClick={() => fetchNextPage()}
+                >
+                  Older letters
+                </button>
+              )}
             </div>
           </div>
           {chosen && <Reading id={chosen} view={view} />}
