@@ -8,7 +8,7 @@ require "tmpdir"
 # Headless Chromium on the demo firm, which is built once for all examples in spec/system.
 module Browser
   ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
-    --disable-sync --disable-dev-shm-usage --window-size=1280,800].freeze
+    --disable-sync --disable-dev-shm-usage --force-prefers-reduced-motion --window-size=1280,800].freeze
 
   class << self
     def configuration
@@ -51,6 +51,8 @@ Capybara.configure do |config|
   config.run_server = false
   config.default_driver = :chromium
   config.default_max_wait_time = 10
+  # Asking a hundred times a second whether something is there takes the processor from what is to put it there.
+  config.default_retry_interval = 0.05
   config.enable_aria_label = true
   # Every letter is typed, as people do: the quicker way writes behind the back of the page.
   config.default_set_options = {rapid: false}
