@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "logger"
+require "nokogiri"
 
 RSpec.describe "looking at the letters of a step" do
   let(:person) { make_person(city: nil) }
@@ -17,6 +18,14 @@ RSpec.describe "looking at the letters of a step" do
     expect(person.refresh.city).to be_nil
     expect(stack.list[:with_gaps]).to eq(0)
     expect { Work::WriteIntoLetter.new(step, person, moment).fill("person.shoe", "1") }.to raise_error(Invalid)
+  end
+
+  it "shows the letter with its foot, as the desk does, and with a way out that leads nowhere" do
+    at_the_desk = Nokogiri::HTML5.parse(Work::LookAtLetter.new(letter, person, moment).html)
+    in_the_stack = Nokogiri::HTML5.parse(stack.html(person))
+
+    expect([at_the_desk, in_the_stack].map { |page| page.css("a").last&.then { |link| [link.text, link["href"]] } }.uniq).to eq([["Please don't write to me again", "#"]])
+    expect(in_the_stack.at_css("[data-gap]")["data-gap"]).to eq("person.city")
   end
 
   it "keeps a line where it was written for, and lists it when that place is gone" do

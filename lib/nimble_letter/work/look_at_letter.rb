@@ -17,9 +17,7 @@ module NimbleLetter
       end
 
       # @return [String] what is put in, marked
-      def html
-        setting.html(merged, mailbox, foot: setting.foot("#"), mark: Core::Letters::Marking.new(@moment.catalogue), head: "<style>#{Core::Letters::Marking::CSS}</style>")
-      end
+      def html = setting.marked(merged, mailbox, @moment.catalogue)
 
       private
 

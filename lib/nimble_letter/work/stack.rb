@@ -37,9 +37,8 @@ module NimbleLetter
         delivery = delivery_of(person)
         return delivery.html if delivery&.state == "sent"
 
-        mark = Core::Letters::Marking.new(@moment.catalogue)
         mailbox = mailbox_for(person, delivery)
-        setting(person, delivery).html(merging_for(person, delivery).call(person, mailbox), mailbox, mark: mark, head: "<style>#{Core::Letters::Marking::CSS}</style>")
+        setting(person, delivery).marked(merging_for(person, delivery).call(person, mailbox), mailbox, @moment.catalogue)
       end
 
       private

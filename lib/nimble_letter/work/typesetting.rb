@@ -21,6 +21,12 @@ module NimbleLetter
           .write(merged, signature: signature(mailbox), foot: foot, brand: @letter.designed? ? {name: @firm.name, picture_id: @firm.look["logo_picture_id"]} : nil)
       end
 
+      # For our own screens: what is put in is marked, and the way out leads nowhere.
+      # @return [String]
+      def marked(merged, mailbox, catalogue)
+        html(merged, mailbox, foot: foot("#"), mark: Core::Letters::Marking.new(catalogue), head: "<style>#{Core::Letters::Marking::CSS}</style>")
+      end
+
       # @return [String]
       def text(merged, mailbox, foot: self.foot) = Core::Letters::TextWriter.write(merged, signature: signature(mailbox), foot: foot)
 

@@ -7,8 +7,8 @@ import { useNow } from '../../app/usePost'
 
 const HAD = ['sent', 'opened', 'clicked', 'replied', 'note']
 const VIEWS = [
-  { key: 'phone', words: 'Phone' },
   { key: 'desk', words: 'Desk' },
+  { key: 'phone', words: 'Phone' },
   { key: 'text', words: 'Text' },
 ] as const
 
