@@ -61,6 +61,12 @@ RSpec.describe Core::Letters::MarkdownWriter do
     end
   end
 
+  it "keeps brackets in the words of a picture" do
+    picture = {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => words("A room [before]"), "href" => [], "width" => 100}}
+
+    expect(read_back(picture).at_css("img")["alt"]).to eq("A room [before]")
+  end
+
   it "keeps an address with brackets whole" do
     page = read_back(para(link("Map", "https://a.example/map_(york")))
 

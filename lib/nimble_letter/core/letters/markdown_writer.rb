@@ -9,8 +9,10 @@ module NimbleLetter
         # Some readers see a table in these; within a field's braces they part its name from its fallback.
         OUTSIDE_FIELDS = /[\\`*_\[\]<>#|]/
         FIELD = /(\{\{.*?\}\})/
-        # What makes a list, a line or a heading of a paragraph that begins with it.
-        LINE_START = /^( *)(?:(\d+)([.)])(?=\s|\z)|([-+=:])|~(?=~~))/
+        # What makes a list, a line, a heading or a block of code of a paragraph that begins with it.
+        NUMBER_START = /^( *\d+)([.)])(?=\s|\z)/
+        MARK_START = /^( *)(?=[-+=:])/
+        FENCE_START = /^( *)~(?=~~)/ # not every reader takes an escaped one
         ENTITY = /&(?=#?\w+;)/
 
         # @param picture [#call] id to an address, or nil
@@ -48,19 +50,12 @@ module NimbleLetter
         end
 
         def picture(block)
-          image = "![#{TextWriter.line(block.attrs[:alt])}](#{@picture.call(block.attrs[:picture_id])})"
+          image = "![#{escaped(TextWriter.line(block.attrs[:alt]))}](#{@picture.call(block.attrs[:picture_id])})"
           block.attrs[:href] ? "[#{image}](#{address(block.attrs[:href])})" : image
         end
 
         def words(runs)
-          text = runs.map { |run| run(run) }.join
-          text.gsub(LINE_START) {
-            if $2
-              "#{$1}#{$2}\\#{$3}"
-            else
-              "#{$1}#{($4) ? "\\#{$4}" : "&#126;"}"
-            end
-          }
+          runs.map { |run| run(run) }.join.gsub(NUMBER_START, '\1\\\\\2').gsub(MARK_START, '\1\\\\').gsub(FENCE_START, '\1&#126;')
         end
 
         def run(run)

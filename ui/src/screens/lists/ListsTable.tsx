@@ -1,9 +1,8 @@
-import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { day, number } from '../../app/format'
+import { day } from '../../app/format'
 import { useSession } from '../../app/session'
 import { NameInPlace } from '../../parts/NameInPlace'
-import { PeopleBehind } from '../../parts/PeopleList'
+import { PeopleCount } from '../../parts/PeopleCount'
 import { UsedIn } from '../../parts/UsedIn'
 
 const condition = (list: Shape<'List'>): Shape<'Condition'> => ({ field: 'person.lists', is: 'one_of', value: [list.id] })
@@ -19,77 +18,64 @@ export function ListsTable({
   onShow: (condition: Shape<'Condition'>) => void
 }) {
   const { firm } = useSession()
-  const [open, setOpen] = useState<Shape<'List'> | null>(null)
   return (
-    <>
-      <table className="plain w-full">
-        <thead>
-          <tr>
-            <th className="w-64">Name</th>
-            <th className="!text-right">People</th>
-            <th>Made from</th>
-            <th>Used in</th>
-            <th>Kept</th>
-            <th />
+    <table className="plain w-full">
+      <thead>
+        <tr>
+          <th className="w-64">Name</th>
+          <th className="!text-right">People</th>
+          <th>Made from</th>
+          <th>Used in</th>
+          <th>Kept</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {lists.map((list) => (
+          <tr key={`${list.id} ${list.version}`}>
+            <td>
+              <NameInPlace
+                name={list.name}
+                label={`Name of the list ${list.name}`}
+                onSave={(name) =>
+                  onChange(() =>
+                    ask(
+                      api.PATCH('/api/lists/{id}', {
+                        params: { path: { id: list.id } },
+                        body: { name, version: list.version },
+                      }),
+                    ),
+                  )
+                }
+              />
+            </td>
+            <td className="text-right">
+              <PeopleCount bare title={list.name} count={list.people} condition={condition(list)} />
+            </td>
+            <td className="max-w-64 truncate" title={list.made_from ?? undefined}>
+              {list.made_from ?? <span className="muted">by hand</span>}
+            </td>
+            <td>
+              <UsedIn uses={list.used_in} />
+            </td>
+            <td className="muted whitespace-nowrap">
+              {day(list.created_at, firm.time_zone)}, {list.by}
+            </td>
+            <td className="text-right whitespace-nowrap">
+              <button type="button" className="btn btn-xs btn-plain" onClick={() => onShow(condition(list))}>
+                Show
+              </button>{' '}
+              <button
+                type="button"
+                className="btn btn-xs btn-plain"
+                onClick={() => onChange(() => ask(api.DELETE('/api/lists/{id}', { params: { path: { id: list.id } } })))}
+              >
+                Take away
+              </button>
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {lists.map((list) => (
-            <tr key={`${list.id} ${list.version}`}>
-              <td>
-                <NameInPlace
-                  name={list.name}
-                  label={`Name of the list ${list.name}`}
-                  onSave={(name) =>
-                    onChange(() =>
-                      ask(
-                        api.PATCH('/api/lists/{id}', {
-                          params: { path: { id: list.id } },
-                          body: { name, version: list.version },
-                        }),
-                      ),
-                    )
-                  }
-                />
-              </td>
-              <td className="text-right">
-                <button type="button" className="word" onClick={() => setOpen(list)}>
-                  {number(list.people)}
-                </button>
-              </td>
-              <td className="max-w-64 truncate" title={list.made_from ?? undefined}>
-                {list.made_from ?? <span className="muted">by hand</span>}
-              </td>
-              <td>
-                <UsedIn uses={list.used_in} />
-              </td>
-              <td className="muted whitespace-nowrap">
-                {day(list.created_at, firm.time_zone)}, {list.by}
-              </td>
-              <td className="text-right whitespace-nowrap">
-                <button type="button" className="btn btn-xs btn-plain" onClick={() => onShow(condition(list))}>
-                  Show
-                </button>{' '}
-                <button
-                  type="button"
-                  className="btn btn-xs btn-plain"
-                  onClick={() => onChange(() => ask(api.DELETE('/api/lists/{id}', { params: { path: { id: list.id } } })))}
-                >
-                  Take away
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {open && (
-        <PeopleBehind
-          title={open.name}
-          queryKey={['list', open.id]}
-          load={() => ask(api.POST('/api/people/search', { body: { condition: condition(open), limit: 100 } }))}
-          onClose={() => setOpen(null)}
-        />
-      )}
-    </>
+        ))}
+      </tbody>
+    </table>
   )
 }

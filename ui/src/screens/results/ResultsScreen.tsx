@@ -6,6 +6,7 @@ import { useNow } from '../../app/usePost'
 import { Header, StateBadge } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { FigureBehind } from './FigureBehind'
+import { FIGURE_WORDS, type FigureName } from './figures'
 
 const RATES = ['opened', 'clicked', 'replied', 'unsubscribed', 'converted'] as const
 type State = Parameters<typeof StateBadge>[0]['state']
@@ -13,17 +14,13 @@ type State = Parameters<typeof StateBadge>[0]['state']
 type Row = Shape<'AllResults'>['sequences'][number]
 
 /** A figure of one sequence, opening its people, with its rate where it has one. */
-function Cell({ sequence, name, rated = false }: { sequence: Row; name: string; rated?: boolean }) {
+function Cell({ sequence, name, rated = false }: { sequence: Row; name: FigureName; rated?: boolean }) {
   const figure = sequence.figures.find((one) => one.name === name)
   if (!figure || (rated && figure.rate == null)) return <td className="text-right muted">—</td>
   return (
     <td className="text-right whitespace-nowrap">
       {rated && figure.rate != null && <span className="muted text-xs mr-1.5">{percent(figure.rate)}</span>}
-      <FigureBehind
-        sequenceId={sequence.id}
-        figure={figure}
-        title={`${name[0]?.toUpperCase()}${name.slice(1)}: ${sequence.name}`}
-      >
+      <FigureBehind sequenceId={sequence.id} figure={figure} of={sequence.name}>
         {number(figure.count)}
       </FigureBehind>
     </td>
@@ -61,8 +58,8 @@ export function ResultsScreen() {
                 <th className="!text-right">Planned</th>
                 <th className="!text-right">Sent</th>
                 {RATES.map((name) => (
-                  <th key={name} className="!text-right capitalize">
-                    {name}
+                  <th key={name} className="!text-right">
+                    {FIGURE_WORDS[name]}
                   </th>
                 ))}
                 <th className="!text-right">Worth</th>

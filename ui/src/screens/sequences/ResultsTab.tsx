@@ -4,32 +4,18 @@ import { money, number, percent, plural } from '../../app/format'
 import { PeopleCount } from '../../parts/PeopleCount'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { FigureBehind } from '../results/FigureBehind'
+import { FIGURE_WORDS, FIGURES } from '../results/figures'
 
 type Figure = Shape<'Figure'>
-const COLUMNS = [
-  ['planned', 'Planned'],
-  ['sent', 'Sent'],
-  ['due', 'Still due'],
-  ['failed', 'Failed'],
-  ['skipped', 'Skipped'],
-  ['in_doubt', 'In doubt'],
-  ['opened', 'Opened'],
-  ['clicked', 'Clicked'],
-  ['replied', 'Replied'],
-  ['bounced', 'Bounced'],
-  ['unsubscribed', 'Unsubscribed'],
-  ['converted', 'Converted'],
-] as const
-
 const RATED = ['opened', 'clicked', 'replied', 'unsubscribed', 'bounced', 'converted']
 
 /** One figure with its rate and, where the base is small, the range it may lie in. */
-function Cell({ sequenceId, stepId, figure, title }: { sequenceId: number; stepId?: number; figure?: Figure; title: string }) {
+function Cell({ sequenceId, stepId, figure, of }: { sequenceId: number; stepId?: number; figure?: Figure; of: string }) {
   if (!figure) return <td />
   const rated = RATED.includes(figure.name) && figure.rate != null
   return (
     <td className="text-right align-top">
-      <FigureBehind sequenceId={sequenceId} stepId={stepId} figure={figure} title={title}>
+      <FigureBehind sequenceId={sequenceId} stepId={stepId} figure={figure} of={of}>
         {number(figure.count)}
       </FigureBehind>
       {rated && figure.rate != null && (
@@ -75,9 +61,9 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
           <thead>
             <tr>
               <th>Letter</th>
-              {COLUMNS.map(([name, words]) => (
+              {FIGURES.map((name) => (
                 <th key={name} className="!text-right">
-                  {words}
+                  {FIGURE_WORDS[name]}
                 </th>
               ))}
             </tr>
@@ -86,13 +72,13 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             {rows.map((row) => (
               <tr key={row.key} className={row.key === 'all' ? 'font-semibold bg-base-200/50' : ''}>
                 <td className="font-serif text-base align-top min-w-40">{row.name}</td>
-                {COLUMNS.map(([name, words]) => (
+                {FIGURES.map((name) => (
                   <Cell
                     key={name}
                     sequenceId={sequence.id}
                     stepId={row.step}
                     figure={row.figures.find((figure) => figure.name === name)}
-                    title={`${words}: ${row.name}`}
+                    of={row.name}
                   />
                 ))}
               </tr>

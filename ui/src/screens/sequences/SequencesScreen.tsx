@@ -67,11 +67,7 @@ export function SequencesScreen() {
                 </td>
                 {(['planned', 'sent', 'replied'] as const).map((name) => (
                   <td key={name} className="text-right">
-                    <FigureBehind
-                      sequenceId={sequence.id}
-                      figure={{ name, count: sequence[name] }}
-                      title={`${name[0]?.toUpperCase()}${name.slice(1)}: ${sequence.name}`}
-                    >
+                    <FigureBehind sequenceId={sequence.id} figure={{ name, count: sequence[name] }} of={sequence.name}>
                       {number(sequence[name])}
                     </FigureBehind>
                   </td>

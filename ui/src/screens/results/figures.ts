@@ -1,0 +1,18 @@
+/** Every figure of a sequence as people read it, in the order of its table. */
+export const FIGURE_WORDS = {
+  planned: 'Planned',
+  sent: 'Sent',
+  due: 'Still due',
+  failed: 'Failed',
+  skipped: 'Skipped',
+  in_doubt: 'In doubt',
+  opened: 'Opened',
+  clicked: 'Clicked',
+  replied: 'Replied',
+  bounced: 'Bounced',
+  unsubscribed: 'Unsubscribed',
+  converted: 'Converted',
+} as const
+
+export type FigureName = keyof typeof FIGURE_WORDS
+export const FIGURES = Object.keys(FIGURE_WORDS) as FigureName[]
