@@ -6,6 +6,8 @@ require "zeitwerk"
 # Loading this file loads nothing else; each layer is loaded when it is first named.
 module NimbleLetter
   ROOT = File.expand_path("..", __dir__)
+  # Folders that group files by concept and say nothing of their constants' names.
+  ROOMS = %w[records/* work/* post/* web/json web/words web/site web/routes/*].freeze
 
   # What a caller can be told: a machine-readable code, a sentence, where it is, and what to do about it.
   class Error < StandardError
@@ -48,6 +50,7 @@ module NimbleLetter
     def set_up_loader
       @loader ||= Zeitwerk::Loader.for_gem(warn_on_extra_files: false).tap do |loader|
         loader.push_dir(File.join(ROOT, "demo"), namespace: Demo)
+        loader.collapse(ROOMS.map { |rooms| File.join(__dir__, "nimble_letter", rooms) })
         loader.setup
       end
     end

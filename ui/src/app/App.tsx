@@ -7,7 +7,7 @@ import { CompanyScreen } from '../screens/companies/CompanyScreen'
 import { DoublesScreen } from '../screens/doubles/DoublesScreen'
 import { FileScreen } from '../screens/files/FileScreen'
 import { FilesScreen } from '../screens/files/FilesScreen'
-import { LettersScreen } from '../screens/letters/LettersScreen'
+import { LettersScreen } from '../screens/letters/library/LettersScreen'
 import { ListsScreen } from '../screens/lists/ListsScreen'
 import { PeopleScreen } from '../screens/people/PeopleScreen'
 import { PersonScreen } from '../screens/person/PersonScreen'
@@ -28,7 +28,7 @@ import { isSignedIn, SessionProvider, useSessionQuery } from './session'
 
 // The editor is the heaviest part; it comes when a letter is opened.
 const PassagesScreen = lazy(async () => ({ default: (await import('../screens/passages/PassagesScreen')).PassagesScreen }))
-const LetterScreen = lazy(async () => ({ default: (await import('../screens/letters/LetterScreen')).LetterScreen }))
+const LetterScreen = lazy(async () => ({ default: (await import('../screens/letters/desk/LetterScreen')).LetterScreen }))
 
 /** The whole application: signed out, the way in; signed in, the shell around a screen. */
 export function App() {

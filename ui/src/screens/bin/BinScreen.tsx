@@ -3,10 +3,10 @@ import { plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { Empty, Loading } from '../../parts/States'
-import { DoMany } from '../people/DoMany'
+import { DoMany } from '../people/acting/DoMany'
 import { PeoplePlaces } from '../people/PeoplePlaces'
-import { type Chosen, NOBODY, PeopleTable } from '../people/PeopleTable'
-import { PersonBeside } from '../people/PersonBeside'
+import { type Chosen, NOBODY, PeopleTable } from '../people/table/PeopleTable'
+import { PersonBeside } from '../people/table/PersonBeside'
 
 const VIEW = { columns: ['company.name', 'person.email', 'person.city', 'person.owner'], sort: null }
 

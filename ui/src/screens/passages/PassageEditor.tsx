@@ -8,11 +8,11 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { MenuList } from '../../parts/MenuList'
 import { Popover } from '../../parts/Popover'
 import { ErrorNote } from '../../parts/States'
+import { useChoosing } from '../letters/desk/useChoosing'
 import { EditorTools } from '../letters/editor/EditorTools'
 import { offered } from '../letters/editor/fields'
 import { LetterEditor } from '../letters/editor/LetterEditor'
 import { WritingContext } from '../letters/editor/writing'
-import { useChoosing } from '../letters/useChoosing'
 
 type Passage = Shape<'Passage'>
 type Documents = Passage['documents']

@@ -5,8 +5,8 @@ import { plural } from '../../app/format'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
-import { LetterPlaces } from '../letters/LetterPlaces'
-import { usePassages } from '../letters/usePassages'
+import { usePassages } from '../letters/desk/usePassages'
+import { LetterPlaces } from '../letters/library/LetterPlaces'
 import { PassageEditor } from './PassageEditor'
 
 /** Texts kept for reuse: changed here, they change in every letter not sent yet. */

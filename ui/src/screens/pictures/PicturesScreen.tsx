@@ -4,9 +4,9 @@ import { bytes, plural } from '../../app/format'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
-import { LetterPlaces } from '../letters/LetterPlaces'
-import { BringPicture } from '../letters/PicturePick'
-import { usePictures } from '../letters/usePictures'
+import { BringPicture } from '../letters/desk/PicturePick'
+import { usePictures } from '../letters/desk/usePictures'
+import { LetterPlaces } from '../letters/library/LetterPlaces'
 
 function Card({ picture }: { picture: Shape<'Picture'> }) {
   const client = useQueryClient()

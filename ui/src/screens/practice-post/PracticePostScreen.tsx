@@ -9,7 +9,7 @@ import { Header } from '../../parts/Header'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { Segments } from '../../parts/Segments'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
-import { LetterPlaces } from '../letters/LetterPlaces'
+import { LetterPlaces } from '../letters/library/LetterPlaces'
 
 type View = 'desk' | 'phone' | 'text' | 'source'
 

@@ -3,7 +3,7 @@ import type { Shape } from '../../api/client'
 import { number } from '../../app/format'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
-import { useSieve } from '../people/usePeople'
+import { useSieve } from '../people/table/usePeople'
 import { AudienceEditor } from './AudienceEditor'
 
 /** Changes whom a draft is for, with the count beside it. */

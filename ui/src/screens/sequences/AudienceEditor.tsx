@@ -4,7 +4,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Choices } from '../../parts/Choices'
 import { Popover } from '../../parts/Popover'
-import { useFilters } from '../people/usePeople'
+import { useFilters } from '../people/table/usePeople'
 
 type Audience = Shape<'Audience'>
 

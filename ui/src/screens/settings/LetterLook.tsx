@@ -2,9 +2,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { ErrorNote, Loading } from '../../parts/States'
-import { PicturePick } from '../letters/PicturePick'
-import { useLook } from '../letters/useLook'
-import { usePictures } from '../letters/usePictures'
+import { PicturePick } from '../letters/desk/PicturePick'
+import { useLook } from '../letters/desk/useLook'
+import { usePictures } from '../letters/desk/usePictures'
 
 const COLOURS = [
   { key: 'accent', words: 'Links and buttons' },

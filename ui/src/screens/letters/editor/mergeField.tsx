@@ -3,7 +3,7 @@ import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tip
 import { useContext } from 'react'
 import { number } from '../../../app/format'
 import { Popover } from '../../../parts/Popover'
-import { ReadersBehind } from '../ReadersBehind'
+import { ReadersBehind } from '../reading/ReadersBehind'
 import { type AudienceCounts, WritingContext } from './writing'
 
 function Without({ field, label, audience }: { field: string; label: string; audience: AudienceCounts | undefined }) {

@@ -1,7 +1,7 @@
 import { Editor, type JSONContent } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
 import { afterEach, beforeAll, describe, expect, it } from 'vitest'
-import { jumpTo } from '../jump'
+import { jumpTo } from '../desk/jump'
 import { Divider, LetterDocument } from './blocks'
 import { MoveBlocks, moveBlock } from './moveBlocks'
 

@@ -1,7 +1,7 @@
 import { mergeAttributes, Node } from '@tiptap/core'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { Link } from 'react-router'
-import { usePassages } from '../usePassages'
+import { usePassages } from '../desk/usePassages'
 
 function Passage({ node, deleteNode, selected }: NodeViewProps) {
   const { data: passages } = usePassages()

@@ -1,7 +1,7 @@
 import { mergeAttributes, Node } from '@tiptap/core'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { Popover } from '../../../parts/Popover'
-import { usePictures } from '../usePictures'
+import { usePictures } from '../desk/usePictures'
 import { WordsWithFields } from './WordsWithFields'
 
 const WIDTHS = [25, 33, 50, 66, 75, 100]

@@ -1,0 +1,210 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { useParams } from 'react-router'
+import { api, ask, type Shape } from '../../../api/client'
+import { clock } from '../../../app/format'
+import { useKeys } from '../../../app/keys'
+import { useSession } from '../../../app/session'
+import { useCatalogue } from '../../../app/useCatalogue'
+import { Header } from '../../../parts/Header'
+import { Segments } from '../../../parts/Segments'
+import { ErrorNote, Loading } from '../../../parts/States'
+import { offered } from '../editor/fields'
+import { WritingContext } from '../editor/writing'
+import { LetterMenu } from '../library/LetterMenu'
+import { useLetters } from '../library/useLetters'
+import { ChecksPane, useChecks } from '../reading/ChecksPane'
+import { ReadAs } from '../reading/ReadAs'
+import { TestDialog } from '../reading/TestDialog'
+import { useLetterAudience } from '../reading/useLetterAudience'
+import { type Draft, type Saving, useAutosave } from '../saving/useAutosave'
+import { useLeftOver } from '../saving/useLeftOver'
+import { VersionsPane } from '../saving/VersionsPane'
+import { jumpTo } from './jump'
+import { LetterAbout } from './LetterAbout'
+import { InUse, Others, SavingTrouble } from './Notices'
+import { usePresence } from './usePresence'
+import { type Desk, WritingDesk } from './WritingDesk'
+
+type Letter = Shape<'Letter'>
+type Pane = 'read' | 'checks' | 'versions'
+
+function SavedNote({ saving }: { saving: Saving }) {
+  const { firm } = useSession()
+  const words = { saved: '', typing: 'Saving…', problem: 'Not saved yet' }[saving.state]
+  return (
+    <span className="muted text-xs whitespace-nowrap" role="status">
+      {saving.state === 'saved' ? `Saved ${clock(saving.at, firm.time_zone)}` : words}
+    </span>
+  )
+}
+
+/** The title of the letter, typed in place. */
+function NameField({ name, onChange }: { name: string; onChange: (name: string) => void }) {
+  const [typed, setTyped] = useState(name)
+  return (
+    <input
+      aria-label="Name of the letter"
+      className="as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
+      value={typed}
+      maxLength={160}
+      onChange={(event) => {
+        setTyped(event.target.value)
+        if (event.target.value.trim()) onChange(event.target.value)
+      }}
+    />
+  )
+}
+
+function Writing({
+  letter,
+  begin,
+  fields,
+  onAnew,
+}: {
+  letter: Letter
+  begin: Draft | null
+  fields: Shape<'Field'>[]
+  onAnew: () => void
+}) {
+  const { saving, change, keepMine, takeTheirs, unsaved, version } = useAutosave(letter, begin)
+  const [first] = useState(() => ({ ...letter, ...begin }))
+  const [manner, setManner] = useState(first.manner)
+  const [about, setAbout] = useState({ category: first.category, language: first.language, about: first.about })
+  const [pane, setPane] = useState<Pane>('read')
+  const [personId, setPersonId] = useState<number | null>(null)
+  const [testing, setTesting] = useState(false)
+  const desk = useRef<Desk>({ subject: null, preview: null, body: null })
+  const client = useQueryClient()
+  const { others, newest } = usePresence(letter.id)
+  const audience = useLetterAudience(letter)
+  const { data: checks } = useChecks(letter.id)
+  const { data: letters } = useLetters('', false)
+  const categories = useMemo(
+    () => [...new Set((letters ?? []).map((one) => one.category).filter((one) => one != null))],
+    [letters],
+  )
+  const writing = useMemo(
+    () => ({ fields: offered(fields, about.about), manner, audience, within: 'letter' as const }),
+    [fields, about.about, manner, audience],
+  )
+  useEffect(() => {
+    if (newest > version() && !unsaved()) client.invalidateQueries({ queryKey: ['letter', letter.id] })
+  }, [newest, version, unsaved, client, letter.id])
+  // Another page wrote it meanwhile and nothing here is unsaved: theirs is shown.
+  useEffect(() => {
+    if (letter.version > version() && !unsaved()) onAnew()
+  }, [letter.version, version, unsaved, onAnew])
+  useKeys([{ key: 't', words: 'Send a test', run: () => setTesting(true) }])
+  const preview = client.getQueryData<Shape<'Merged'>>(['preview', letter.id, personId])
+  const remarks = checks?.advice.length ?? 0
+  return (
+    <WritingContext.Provider value={writing}>
+      <Header
+        over={{ to: '/letters', words: 'Letters' }}
+        title={<NameField name={first.name} onChange={(name) => change({ name })} />}
+        aside={
+          <>
+            <SavedNote saving={saving} />
+            <LetterAbout
+              letter={about}
+              categories={categories}
+              onChange={(draft) => {
+                setAbout({ ...about, ...draft } as typeof about)
+                change(draft)
+              }}
+            />
+            <Others others={others} />
+          </>
+        }
+        actions={
+          <>
+            <Segments
+              label="Manner"
+              chosen={manner}
+              onChoose={(chosen) => {
+                setManner(chosen)
+                change({ manner: chosen })
+              }}
+              options={[
+                { value: 'plain', words: 'Plain' },
+                { value: 'designed', words: 'Designed' },
+              ]}
+            />
+            <LetterMenu letter={letter} onChange={change} />
+            <button type="button" className="btn btn-sm btn-primary" onClick={() => setTesting(true)}>
+              Send a test
+            </button>
+          </>
+        }
+      />
+      <InUse letter={letter} />
+      <SavingTrouble
+        saving={saving}
+        onKeepMine={keepMine}
+        onTakeTheirs={async () => {
+          await takeTheirs()
+          onAnew()
+        }}
+      />
+      <div className="grid grid-cols-[minmax(0,1fr)_400px] gap-7 items-start">
+        <WritingDesk letter={letter} first={first} manner={manner} about={about.about} desk={desk} onChange={change} />
+        <aside aria-label="Looking at it" className="sticky top-0">
+          <div className="mb-3">
+            <Segments
+              label="Beside the letter"
+              chosen={pane}
+              onChoose={setPane}
+              options={[
+                { value: 'read', words: 'As they read it' },
+                { value: 'checks', words: remarks > 0 ? `Checks: ${remarks}` : 'Checks' },
+                { value: 'versions', words: 'Versions' },
+              ]}
+            />
+          </div>
+          {pane === 'read' && <ReadAs letterId={letter.id} version={letter.version} personId={personId} onPerson={setPersonId} />}
+          {pane === 'checks' && (
+            <ChecksPane
+              letter={letter}
+              onSetAside={(set_aside) => change({ set_aside })}
+              onJump={(advice) => {
+                const editor = advice.part === 'firm' ? null : desk.current[advice.part]
+                if (editor) jumpTo(editor, advice.excerpt)
+              }}
+            />
+          )}
+          {pane === 'versions' && <VersionsPane letter={letter} version={version} onRestored={onAnew} />}
+        </aside>
+      </div>
+      {testing && preview && <TestDialog letterId={letter.id} person={preview} onClose={() => setTesting(false)} />}
+    </WritingContext.Provider>
+  )
+}
+
+/** Writing a letter, with a real person’s copy beside it. */
+export function LetterScreen() {
+  const id = Number(useParams().id)
+  const { data: catalogue } = useCatalogue()
+  const [generation, setGeneration] = useState(0)
+  const {
+    data: letter,
+    error,
+    refetch,
+  } = useQuery({
+    queryKey: ['letter', id],
+    queryFn: () => ask(api.GET('/api/letters/{id}', { params: { path: { id } } })),
+  })
+  const leftOver = useLeftOver(id, letter)
+  if (error) return <ErrorNote error={error} retry={refetch} />
+  if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
+  if (!letter || !catalogue || !leftOver.data) return <Loading />
+  return (
+    <Writing
+      key={`${letter.id} ${generation}`}
+      letter={letter}
+      begin={generation === 0 ? leftOver.data.draft : null}
+      fields={catalogue.fields}
+      onAnew={() => setGeneration((now) => now + 1)}
+    />
+  )
+}

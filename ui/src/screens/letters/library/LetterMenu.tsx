@@ -1,0 +1,53 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useNavigate } from 'react-router'
+import { api, ask, type Shape } from '../../../api/client'
+import { MenuList } from '../../../parts/MenuList'
+import { Popover } from '../../../parts/Popover'
+import type { Draft } from '../saving/useAutosave'
+
+const FORMATS = [
+  { value: 'json', words: 'Take out as JSON (all of it)' },
+  { value: 'eml', words: 'Take out as a message (.eml)' },
+  { value: 'html', words: 'Take out as HTML' },
+  { value: 'md', words: 'Take out as Markdown' },
+] as const
+
+/** Makes a copy and goes there. */
+export function useCopy(letterId: number) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  return useMutation({
+    mutationFn: () => ask(api.POST('/api/letters/{id}/copy', { params: { path: { id: letterId } }, body: {} })),
+    onSuccess: (made) => {
+      client.invalidateQueries({ queryKey: ['letters'] })
+      client.invalidateQueries({ queryKey: ['catalogue'] })
+      navigate(`/letters/${made.id}`)
+    },
+  })
+}
+
+/** What else can be done with a letter. */
+export function LetterMenu({ letter, onChange }: { letter: Shape<'Letter'>; onChange: (draft: Draft) => void }) {
+  const copy = useCopy(letter.id)
+  type Act = 'copy' | 'archive' | (typeof FORMATS)[number]['value']
+  const items: { value: Act; words: string }[] = [
+    { value: 'copy', words: 'Copy' },
+    { value: 'archive', words: letter.archived ? 'Back from the archive' : 'Put into the archive' },
+    ...FORMATS,
+  ]
+  return (
+    <Popover words="More" label="More" className="btn btn-sm btn-plain">
+      {(shut) => (
+        <MenuList
+          items={items}
+          onPick={(act) => {
+            shut()
+            if (act === 'copy') copy.mutate()
+            else if (act === 'archive') onChange({ archived: !letter.archived })
+            else window.location.assign(`/api/letters/${letter.id}/file?format=${act}`)
+          }}
+        />
+      )}
+    </Popover>
+  )
+}

@@ -1,0 +1,13 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { api, ask } from '../../../api/client'
+
+/** Letters whose name or text has these words, newest change first. */
+export function useLetters(words: string, archived: boolean) {
+  return useQuery({
+    queryKey: ['letters', words, archived],
+    queryFn: async () =>
+      (await ask(api.GET('/api/letters', { params: { query: { words: words || undefined, archived: archived || undefined } } })))
+        .letters,
+    placeholderData: keepPreviousData,
+  })
+}

@@ -1,0 +1,342 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { api, ask, type Shape } from '../../../api/client'
+import { useTellChange } from '../../../app/changes'
+import { plural } from '../../../app/format'
+import { MenuList } from '../../../parts/MenuList'
+import { Modal } from '../../../parts/Modal'
+import { Popover } from '../../../parts/Popover'
+import { ErrorNote } from '../../../parts/States'
+import { AddPeople } from '../../sequences/AddPeople'
+import type { View } from '../table/usePeople'
+import { saveExport } from './saveExport'
+
+type Kind = Shape<'Act'>['kind'] | 'join' | 'csv' | 'xlsx' | 'vcard'
+const ACTS: { value: Kind; words: string }[] = [
+  { value: 'tag', words: 'Tag' },
+  { value: 'untag', words: 'Take a tag off' },
+  { value: 'list', words: 'Put on a list' },
+  { value: 'unlist', words: 'Take off a list' },
+  { value: 'owner', words: 'Give to an owner' },
+  { value: 'standing', words: 'Set standing' },
+  { value: 'field', words: 'Set a field' },
+  { value: 'consent', words: 'Note consent' },
+  { value: 'do_not_mail', words: 'Do not mail' },
+  { value: 'join', words: 'Add to a sequence that runs' },
+  { value: 'csv', words: 'Export as CSV' },
+  { value: 'xlsx', words: 'Export as XLSX' },
+  { value: 'vcard', words: 'Export as vCard' },
+  { value: 'bin', words: 'Put in the bin' },
+]
+const BIN_ACTS: { value: Kind; words: string }[] = [{ value: 'restore', words: 'Take out of the bin' }]
+const BUTTON: Partial<Record<Kind, string>> = {
+  bin: 'Put in the bin',
+  restore: 'Take out of the bin',
+  do_not_mail: 'Do not mail',
+}
+
+/** Everything that can be done with the people chosen. */
+export function DoMany({
+  people,
+  count,
+  view,
+  catalogue,
+  binned = false,
+  onDone,
+}: {
+  people: Shape<'Chosen'>
+  count: number
+  view: View
+  catalogue: Shape<'Catalogue'>
+  binned?: boolean
+  onDone: () => void
+}) {
+  const [act, setAct] = useState<Kind | null>(null)
+  const exporting = useMutation({
+    mutationFn: (format: 'csv' | 'xlsx' | 'vcard') =>
+      saveExport({
+        people,
+        format,
+        columns: ['person.name', 'person.email', ...view.columns.filter((key) => key !== 'person.email')],
+        sort: view.sort,
+      }),
+  })
+  return (
+    <>
+      <Popover words="Do with them…" label="Do with the people chosen" className="btn btn-sm btn-plain">
+        {(shut) => (
+          <MenuList
+            items={binned ? BIN_ACTS : ACTS}
+            onPick={(kind) => {
+              shut()
+              if (kind === 'csv' || kind === 'xlsx' || kind === 'vcard') exporting.mutate(kind)
+              else setAct(kind)
+            }}
+          />
+        )}
+      </Popover>
+      {exporting.isPending && <span className="muted">Writing the file…</span>}
+      {exporting.error && <ErrorNote error={exporting.error} />}
+      {act === 'join' && <JoinDialog people={people} onClose={() => setAct(null)} />}
+      {act && act !== 'join' && (
+        <ActDialog
+          kind={act as Shape<'Act'>['kind']}
+          people={people}
+          count={count}
+          catalogue={catalogue}
+          onClose={() => setAct(null)}
+          onDone={() => {
+            setAct(null)
+            onDone()
+          }}
+        />
+      )}
+    </>
+  )
+}
+
+function ActDialog({
+  kind,
+  people,
+  count,
+  catalogue,
+  onClose,
+  onDone,
+}: {
+  kind: Shape<'Act'>['kind']
+  people: Shape<'Chosen'>
+  count: number
+  catalogue: Shape<'Catalogue'>
+  onClose: () => void
+  onDone: () => void
+}) {
+  const tell = useTellChange()
+  const [act, setAct] = useState<Shape<'Act'>>({ kind, ...(kind === 'do_not_mail' ? { value: true } : {}) })
+  const run = useMutation({
+    mutationFn: () => ask(api.POST('/api/changes', { body: { act, people } })),
+    onSuccess: (change) => {
+      tell(change)
+      onDone()
+    },
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    run.mutate()
+  }
+  const title = [...ACTS, ...BIN_ACTS].find((one) => one.value === kind)?.words ?? ''
+  return (
+    <Modal title={`${title}: ${plural(count, 'person', 'people')}`} onClose={onClose}>
+      <form onSubmit={submit} className="grid gap-3">
+        {run.error && <ErrorNote error={run.error} />}
+        <ActFields act={act} catalogue={catalogue} onChange={setAct} />
+        <div className="flex justify-end gap-2 mt-2">
+          <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+            Not now
+          </button>
+          <button type="submit" className="btn btn-sm btn-primary" disabled={run.isPending}>
+            {BUTTON[kind] ?? 'Do it'} for {plural(count, 'person', 'people')}
+          </button>
+        </div>
+      </form>
+    </Modal>
+  )
+}
+
+function Select({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string | number
+  options: { value: string | number; words: string }[]
+  onChange: (value: string) => void
+}) {
+  return (
+    <label>
+      <span className="field-label">{label}</span>
+      <select
+        className="select select-sm w-full bg-[var(--sheet)]"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        <option value="" disabled>
+          choose…
+        </option>
+        {options.map((one) => (
+          <option key={one.value} value={one.value}>
+            {one.words}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
+/** What an act needs to be told. */
+function ActFields({
+  act,
+  catalogue,
+  onChange,
+}: {
+  act: Shape<'Act'>
+  catalogue: Shape<'Catalogue'>
+  onChange: (act: Shape<'Act'>) => void
+}) {
+  const choices = (key: string) => catalogue.fields.find((field) => field.key === key)?.choices ?? []
+  const named = (all: { id: number; name: string }[]) => all.map((one) => ({ value: one.id, words: one.name }))
+  switch (act.kind) {
+    case 'tag':
+    case 'untag':
+      return (
+        <label>
+          <span className="field-label">Tags, with commas between</span>
+          <input
+            className="text-field"
+            list="known-tags"
+            value={act.names?.join(', ') ?? ''}
+            onChange={(event) => onChange({ ...act, names: event.target.value.split(/,\s*/) })}
+          />
+          <datalist id="known-tags">
+            {catalogue.tags.map((tag) => (
+              <option key={tag} value={tag} />
+            ))}
+          </datalist>
+        </label>
+      )
+    case 'list':
+    case 'unlist':
+      return (
+        <Select
+          label="List"
+          value={act.list_id ?? ''}
+          options={named(catalogue.lists)}
+          onChange={(id) => onChange({ ...act, list_id: Number(id) })}
+        />
+      )
+    case 'owner':
+      return (
+        <Select
+          label="Owner"
+          value={act.owner_id === null ? 'nobody' : (act.owner_id ?? '')}
+          options={[...named(catalogue.colleagues), { value: 'nobody', words: 'nobody' }]}
+          onChange={(id) => onChange({ ...act, owner_id: id === 'nobody' ? null : Number(id) })}
+        />
+      )
+    case 'standing':
+      return (
+        <Select
+          label="Standing"
+          value={act.standing ?? ''}
+          options={choices('person.standing')}
+          onChange={(standing) => onChange({ ...act, standing })}
+        />
+      )
+    case 'consent':
+      return (
+        <>
+          <Select
+            label="Consent"
+            value={act.consent ?? ''}
+            options={choices('person.consent')}
+            onChange={(consent) => onChange({ ...act, consent })}
+          />
+          <label>
+            <span className="field-label">How it was obtained</span>
+            <input
+              className="text-field"
+              value={act.how ?? ''}
+              onChange={(event) => onChange({ ...act, how: event.target.value })}
+            />
+          </label>
+        </>
+      )
+    case 'field':
+      return <FieldFields act={act} catalogue={catalogue} onChange={onChange} />
+    case 'bin':
+      return (
+        <p>They leave every sequence they are in. The bin is emptied after 30 days; until then they can be taken out again.</p>
+      )
+    case 'do_not_mail':
+      return <p>Nothing more is sent to them, whatever a sequence plans.</p>
+    default:
+      return null
+  }
+}
+
+const NOT_HERE = ['person.email', 'person.owner', 'person.standing', 'person.consent', 'person.tags', 'person.lists']
+
+function FieldFields({
+  act,
+  catalogue,
+  onChange,
+}: {
+  act: Shape<'Act'>
+  catalogue: Shape<'Catalogue'>
+  onChange: (act: Shape<'Act'>) => void
+}) {
+  const fields = catalogue.fields.filter(
+    (field) => field.subject === 'person' && field.uses.includes('import') && !field.retired && !NOT_HERE.includes(field.key),
+  )
+  const field = fields.find((one) => one.key === act.field)
+  const value = act.value === null || act.value === undefined ? '' : String(act.value)
+  return (
+    <>
+      <Select
+        label="Field"
+        value={act.field ?? ''}
+        options={fields.map((one) => ({ value: one.key, words: one.label }))}
+        onChange={(key) => onChange({ ...act, field: key, value: '' })}
+      />
+      {field && field.choices.length > 0 && (
+        <Select label="Value" value={value} options={field.choices} onChange={(picked) => onChange({ ...act, value: picked })} />
+      )}
+      {field && field.choices.length === 0 && (
+        <label>
+          <span className="field-label">Value; nothing empties it</span>
+          <input
+            className="text-field"
+            type={field.type === 'date' ? 'date' : 'text'}
+            value={value}
+            onChange={(event) => onChange({ ...act, value: event.target.value })}
+          />
+        </label>
+      )}
+    </>
+  )
+}
+
+/** Which sequence that runs or is paused the people chosen join; the numbers are read back there. */
+function JoinDialog({ people, onClose }: { people: Shape<'Chosen'>; onClose: () => void }) {
+  const [sequence, setSequence] = useState<{ id: number; name: string } | null>(null)
+  const { data } = useQuery({ queryKey: ['sequences'], queryFn: async () => (await ask(api.GET('/api/sequences'))).sequences })
+  const open = data?.filter((one) => ['running', 'paused'].includes(one.state)) ?? []
+  if (sequence) return <AddPeople sequence={sequence} audience={audienceOf(people)} onClose={onClose} />
+  return (
+    <Modal title="Add to which sequence?" onClose={onClose}>
+      {data && open.length === 0 && <p>No sequence runs at present.</p>}
+      {people.words && (
+        <p>A quick search is for looking. Choose the people in the table, or say whom you mean in the sentence.</p>
+      )}
+      {!people.words && (
+        <MenuList
+          className="w-full"
+          items={open.map((one) => ({ value: one.id, words: one.name }))}
+          onPick={(id) => setSequence(open.find((one) => one.id === id) ?? null)}
+        />
+      )}
+      <div className="text-right mt-4">
+        <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+          Not now
+        </button>
+      </div>
+    </Modal>
+  )
+}
+
+/** People chosen in the table as an audience. */
+function audienceOf(people: Shape<'Chosen'>): Shape<'Audience'> {
+  if (people.ids) return { people: people.ids }
+  return people.audience ?? { condition: people.condition ?? {} }
+}

@@ -1,0 +1,126 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { api, ask, type Shape } from '../../../api/client'
+import { number, plural } from '../../../app/format'
+import { Modal } from '../../../parts/Modal'
+import { ErrorNote } from '../../../parts/States'
+import type { View } from '../table/usePeople'
+
+/** What saving another condition under this filter would mean. */
+function Effect({ filter, condition }: { filter: Shape<'Filter'>; condition: Shape<'Condition'> }) {
+  const { data: effect } = useQuery({
+    queryKey: ['filters', filter.id, 'effect', condition],
+    queryFn: () => ask(api.POST('/api/filters/{id}/effect', { params: { path: { id: filter.id } }, body: { condition } })),
+  })
+  if (!effect) return <p className="muted">Counting what would change…</p>
+  const running = effect.used_in.filter((use) => use.state === 'running' || use.state === 'draft')
+  return (
+    <div className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2">
+      <p>
+        {number(effect.now)} match now, {number(effect.then)} would: {plural(effect.join, 'person', 'people')} would join,{' '}
+        {number(effect.leave)} would leave.
+      </p>
+      {running.length > 0 && (
+        <p>
+          It is used by {running.map((use) => `“${use.name}”${use.state === 'draft' ? ' (a draft)' : ''}`).join(', ')}. Who is a
+          member already stays one.
+        </p>
+      )}
+    </div>
+  )
+}
+
+/** Gives the condition a name, in place; or saves the change of one that has a name. */
+export function SaveFilter({
+  condition,
+  sentence,
+  view,
+  changing,
+  onClose,
+  onSaved,
+}: {
+  condition: Shape<'Condition'>
+  sentence?: string
+  view: View
+  changing: Shape<'Filter'> | null
+  onClose: () => void
+  onSaved: (filter: Shape<'Filter'>) => void
+}) {
+  const client = useQueryClient()
+  const [name, setName] = useState(changing?.name ?? '')
+  const [shared, setShared] = useState(changing?.shared ?? true)
+  const [withView, setWithView] = useState(Boolean(changing?.view))
+  const kept = () => ({ name: name.trim(), condition, shared, ...(withView ? { view } : {}) })
+  const done = (saved: Shape<'Filter'>) => {
+    client.invalidateQueries({ queryKey: ['filters'] })
+    client.invalidateQueries({ queryKey: ['sequence'] })
+    onSaved(saved)
+  }
+  const save = useMutation({
+    mutationFn: (anew: boolean) =>
+      changing && !anew
+        ? ask(
+            api.PATCH('/api/filters/{id}', {
+              params: { path: { id: changing.id } },
+              body: { ...kept(), version: changing.version },
+            }),
+          )
+        : ask(api.POST('/api/filters', { body: kept() })),
+    onSuccess: done,
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    if (name.trim()) save.mutate(false)
+  }
+  return (
+    <Modal title={changing ? `Change “${changing.name}”` : 'Save as filter'} onClose={onClose}>
+      <form onSubmit={submit} className="grid gap-3">
+        {save.error && <ErrorNote error={save.error} />}
+        <p className="font-serif text-base">{sentence}</p>
+        {changing && <Effect filter={changing} condition={condition} />}
+        <label>
+          <span className="field-label">Name</span>
+          <input className="text-field" value={name} onChange={(event) => setName(event.target.value)} />
+        </label>
+        <label className="flex gap-2 items-center">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={shared}
+            onChange={(event) => setShared(event.target.checked)}
+          />
+          Colleagues see it too
+        </label>
+        <label className="flex gap-2 items-center">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={withView}
+            onChange={(event) => setWithView(event.target.checked)}
+          />
+          With these columns and this order
+        </label>
+        <p className="muted text-xs">A filter is always live: whoever fits later is in it.</p>
+        <div className="flex justify-end gap-2">
+          <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+            Not now
+          </button>
+          {changing && (
+            <button
+              type="button"
+              className="btn btn-sm btn-plain"
+              disabled={name.trim() === changing.name || save.isPending}
+              title={name.trim() === changing.name ? 'Give it another name first' : undefined}
+              onClick={() => save.mutate(true)}
+            >
+              Save as another
+            </button>
+          )}
+          <button type="submit" className="btn btn-sm btn-primary" disabled={!name.trim() || save.isPending}>
+            {changing ? 'Change it' : 'Save filter'}
+          </button>
+        </div>
+      </form>
+    </Modal>
+  )
+}

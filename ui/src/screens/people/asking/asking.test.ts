@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest'
+import type { Shape } from '../../../api/client'
+import { entries, fresh, listWords, typed } from './asking'
+
+const field = (key: string, label: string, type: string, choices: { value: string; words: string }[] = []) => ({
+  key,
+  label,
+  type,
+  choices,
+  phrase: `whose ${label.toLowerCase()} is`,
+  uses: ['condition'],
+  subject: key.split('.')[0] ?? '',
+  sorted: true,
+  retired: key.includes('old'),
+})
+const CATALOGUE = {
+  fields: [
+    field('person.city', 'City', 'text'),
+    field('person.standing', 'Standing', 'choice', [
+      { value: 'lead', words: 'lead' },
+      { value: 'former_client', words: 'former client' },
+    ]),
+    field('person.x_old', 'Old', 'text'),
+    field('deal.value', 'Deal value', 'money'),
+    field('person.birthday', 'Birthday', 'date'),
+  ],
+  operators: {
+    text: { one_of: 'list', contains: 'text' },
+    choice: { one_of: 'list' },
+    date: { in_last: 'span' },
+    money: { equals: 'number' },
+  },
+  activities: [{ key: 'opened', words: 'opened', negated: 'has not opened' }],
+  memberships: [{ key: 'in', words: 'is in', negated: 'is not in' }],
+  colleagues: [],
+  cities: ['York'],
+  tags: [],
+  lists: [],
+} as unknown as Shape<'Catalogue'>
+
+describe('typed', () => {
+  it('completes a whole test', () => {
+    expect(typed(CATALOGUE, 'city is york')?.test).toEqual({ kind: 'field', field: 'person.city', is: 'one_of', value: ['York'] })
+    expect(typed(CATALOGUE, 'City is York or Hull')?.test).toMatchObject({ value: ['York', 'Hull'] })
+    expect(typed(CATALOGUE, 'standing is former')?.test).toMatchObject({ value: ['former_client'] })
+    expect(typed(CATALOGUE, 'city contains or')?.test).toMatchObject({ is: 'contains', value: 'or' })
+  })
+
+  it('waits for what it cannot finish', () => {
+    for (const words of ['city', 'city is', 'standing is king', 'shoe is 40', 'birthday is soon'])
+      expect(typed(CATALOGUE, words)).toBeNull()
+  })
+})
+
+describe('entries', () => {
+  it('keep deals apart and leave out retired fields', () => {
+    expect(entries(CATALOGUE, 'deal').map((one) => one.key)).toEqual(['deal.value'])
+    const keys = entries(CATALOGUE, 'person').map((one) => one.key)
+    expect(keys).not.toContain('person.x_old')
+    expect(keys).toEqual(expect.arrayContaining(['deals:', 'activity:opened', 'membership:in']))
+  })
+})
+
+it('begins a test with a value its operator can take', () => {
+  expect(fresh(CATALOGUE, 'person.birthday')).toMatchObject({ is: 'in_last', value: { amount: 30, unit: 'days' } })
+  expect(fresh(CATALOGUE, 'membership:in')).toMatchObject({ kind: 'membership', membership: 'in' })
+})
+
+it('says several values as people do', () => {
+  expect(listWords([], [])).toBe('choose…')
+  expect(listWords(['a', 'b', 'c'], [])).toBe('a, b or c')
+})

@@ -1,0 +1,159 @@
+import type { Shape } from '../../../api/client'
+import type { Choice } from '../../../parts/Choices'
+import { EVERYBODY, type Part, type Test } from './conditions'
+
+type Catalogue = Shape<'Catalogue'>
+export type Field = Shape<'Field'>
+
+/** How an operator is said in a menu. */
+export const OPERATOR_WORDS: Record<string, string> = {
+  one_of: 'is one of',
+  all_of: 'is all of',
+  contains: 'contains',
+  starts_with: 'starts with',
+  empty: 'is empty',
+  yes: 'holds',
+  equals: 'is exactly',
+  more_than: 'is more than',
+  less_than: 'is less than',
+  between: 'is between',
+  in_last: 'in the last',
+  in_next: 'in the next',
+  before: 'before',
+  after: 'after',
+  on: 'on',
+  yearly_in_next: 'comes round in the next',
+  yearly_in_last: 'came round in the last',
+  month_is: 'in the month of',
+}
+
+/** What a field can be chosen from. */
+export function options(catalogue: Catalogue, field: Field): Choice[] {
+  if (field.type === 'choice' || field.type === 'choices') return field.choices
+  if (field.type === 'reference')
+    return [{ value: 'me', words: 'me' }, ...catalogue.colleagues.map((one) => ({ value: one.id, words: one.name }))]
+  if (field.type === 'tags') return catalogue.tags.map((tag) => ({ value: tag, words: tag }))
+  if (field.type === 'lists') return catalogue.lists.map((list) => ({ value: list.id, words: list.name }))
+  if (field.key === 'person.city') return catalogue.cities.map((city) => ({ value: city, words: city }))
+  return []
+}
+
+/** The value an operator begins with. */
+export function freshValue(needs: string | undefined): unknown {
+  switch (needs) {
+    case 'list':
+    case 'months':
+      return []
+    case 'span':
+      return { amount: 30, unit: 'days' }
+    case 'days':
+      return 7
+    case 'numbers':
+    case 'dates':
+      return ['', '']
+    case 'none':
+      return null
+    default:
+      return ''
+  }
+}
+
+/** The test a new part of the sentence begins with. */
+export function fresh(catalogue: Catalogue, key: string): Test {
+  const [kind, name = ''] = key.includes(':') ? key.split(':') : ['field', key]
+  if (kind === 'activity')
+    return {
+      kind: 'activity',
+      activity: name,
+      within: { amount: 90, unit: 'days' },
+      letterId: null,
+      sequenceId: null,
+      link: null,
+      atLeast: 1,
+    }
+  if (kind === 'membership') return { kind: 'membership', membership: name, sequenceId: null, status: [], step: null }
+  if (kind === 'deals') return { kind: 'deals', atLeast: 1, where: EVERYBODY }
+  const field = catalogue.fields.find((one) => one.key === name)
+  const operators = catalogue.operators[field?.type ?? 'text'] ?? {}
+  const is = Object.keys(operators)[0] ?? 'one_of'
+  return { kind: 'field', field: name, is, value: freshValue(operators[is]) }
+}
+
+export type Entry = { key: string; words: string; group: string; test?: Test }
+
+const FIRST = ['person.standing', 'person.city', 'person.tags', 'person.lists', 'person.owner', 'company.type', 'company.name']
+
+/** Everything one can ask about, what is asked most first. */
+export function entries(catalogue: Catalogue, subject: 'person' | 'deal'): Entry[] {
+  const fields = catalogue.fields.filter(
+    (field) => field.uses.includes('condition') && !field.retired && (field.subject === 'deal') === (subject === 'deal'),
+  )
+  const sorted = [...fields].sort((a, b) => (FIRST.includes(b.key) ? 1 : 0) - (FIRST.includes(a.key) ? 1 : 0))
+  const about = sorted.map((field) => ({
+    key: field.key,
+    words: field.label,
+    group:
+      subject === 'person' && FIRST.includes(field.key)
+        ? 'Asked most'
+        : field.subject === 'company'
+          ? 'Company'
+          : field.subject === 'deal'
+            ? 'Deal'
+            : 'Person',
+  }))
+  if (subject === 'deal') return about
+  return [
+    ...about,
+    { key: 'deals:', words: 'Has a deal', group: 'Deals' },
+    ...catalogue.activities.map((one) => ({ key: `activity:${one.key}`, words: `${one.words} a letter`, group: 'Letters' })),
+    ...catalogue.memberships.map((one) => ({
+      key: `membership:${one.key}`,
+      words: `${one.words} a sequence`,
+      group: 'Sequences',
+    })),
+  ]
+}
+
+/** "city is york" as a finished test; null while it is not one. */
+export function typed(catalogue: Catalogue, words: string): Entry | null {
+  const found = /^\s*(.+?)\s+(?:is|in|=|contains)\s+(.+?)\s*$/i.exec(words)
+  if (!found) return null
+  const [, name = '', given = ''] = found
+  const plain = (text: string) => text.toLowerCase().trim()
+  const field = catalogue.fields.find((one) => one.uses.includes('condition') && !one.retired && plain(one.label) === plain(name))
+  if (!field) return null
+  if (/\scontains\s/i.test(words) && catalogue.operators[field.type]?.contains)
+    return entry(field, `contains “${given}”`, { kind: 'field', field: field.key, is: 'contains', value: given })
+  if (!catalogue.operators[field.type]?.one_of) return null
+  const wanted = given
+    .split(/\s*(?:,|\bor\b)\s*/i)
+    .map(plain)
+    .filter(Boolean)
+  const known = options(catalogue, field)
+  const values = wanted.map(
+    (word) =>
+      known.find((one) => plain(one.words) === word)?.value ??
+      known.find((one) => plain(one.words).startsWith(word))?.value ??
+      (field.type === 'text' ? given.split(/\s*(?:,|\bor\b)\s*/i)[wanted.indexOf(word)] : undefined),
+  )
+  if (values.some((value) => value === undefined)) return null
+  const said = values.map((value) => known.find((one) => one.value === value)?.words ?? String(value)).join(' or ')
+  return entry(field, `is ${said}`, { kind: 'field', field: field.key, is: 'one_of', value: values })
+}
+
+function entry(field: Field, said: string, test: Test): Entry {
+  return { key: `typed:${field.key}`, words: `${field.label} ${said}`, group: 'As typed', test }
+}
+
+/** "York, Leeds or Hull". */
+export function listWords(values: unknown, known: Choice[], last = 'or'): string {
+  if (!Array.isArray(values) || values.length === 0) return 'choose…'
+  const words = values.map((value) => known.find((one) => one.value === value)?.words ?? String(value))
+  return words.length > 1 ? `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}` : (words[0] ?? '')
+}
+
+/** "Everyone whose city…" needs no "who". */
+export function beginsWithWho(catalogue: Catalogue, part: Part | undefined): boolean {
+  if (!part || part.negated || part.kind !== 'field' || part.is === 'empty') return false
+  return /^whos?e? /.test(catalogue.fields.find((one) => one.key === part.field)?.phrase ?? '')
+}
