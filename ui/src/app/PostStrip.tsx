@@ -1,4 +1,5 @@
 import type { Shape } from '../api/client'
+import { classes } from '../parts/classes'
 import { day, moment, plural, clock as timeOf } from './format'
 import { useSession } from './session'
 import { usePostMoves, usePracticeClock } from './usePost'
@@ -79,8 +80,10 @@ export function PostStrip() {
   const { firm } = useSession()
   const { post, hold, release } = usePostMoves()
   const { clock, moving, forward } = usePracticeClock()
-  const button =
-    'border border-[var(--strip-text)]/50 rounded-sm px-2.5 h-7 font-medium hover:bg-white/10 disabled:opacity-60 whitespace-nowrap focus-visible:outline-[var(--strip-bar)]'
+  const button = classes(
+    'border border-[var(--strip-text)]/50 rounded-sm px-2.5 h-7 font-medium hover:bg-white/10',
+    'disabled:opacity-60 whitespace-nowrap focus-visible:outline-[var(--strip-bar)]',
+  )
   return (
     <section
       aria-label="The post"

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useEffect, useState } from 'react'
 import { NavLink, useLocation } from 'react-router'
 import { api, ask } from '../api/client'
+import { classes } from '../parts/classes'
 import { KeysPage } from './KeysPage'
 import { useKeys } from './keys'
 import { Palette } from './Palette'
@@ -25,7 +26,10 @@ function Place({ to, words, count, within = [] }: { to: string; words: string; c
       to={to}
       end={to === '/'}
       className={({ isActive }) =>
-        `flex justify-between items-center h-8 px-2.5 border-l-[3px] rounded-sm ${isActive || inside ? 'border-primary bg-[var(--sheet)] font-semibold' : 'border-transparent hover:bg-base-300/40'}`
+        classes(
+          'flex justify-between items-center h-8 px-2.5 border-l-[3px] rounded-sm',
+          isActive || inside ? 'border-primary bg-[var(--sheet)] font-semibold' : 'border-transparent hover:bg-base-300/40',
+        )
       }
     >
       {words}

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useContext, useEffect, useState } from 'react'
 import { api, ask, type Shape } from '../api/client'
+import { classes } from '../parts/classes'
 import { ErrorNote } from '../parts/States'
 import { number, plural } from './format'
 
@@ -81,7 +82,10 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
   return (
     <div
       role="status"
-      className="fixed bottom-16 left-1/2 -translate-x-1/2 z-40 min-w-80 max-w-xl bg-[var(--strip)] text-[var(--strip-text)] rounded-sm px-4 py-2.5 shadow-lg"
+      className={classes(
+        'fixed bottom-16 left-1/2 -translate-x-1/2 z-40 min-w-80 max-w-xl bg-[var(--strip)]',
+        'text-[var(--strip-text)] rounded-sm px-4 py-2.5 shadow-lg',
+      )}
     >
       <div className="flex items-center gap-4">
         <p className="grow">

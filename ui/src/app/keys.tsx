@@ -50,7 +50,7 @@ export function useKeys(keys: Key[]) {
   const latest = useRef(keys)
   latest.current = keys
   const names = keys.map((key) => `${key.key}:${key.words}`).join('|')
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the names tell when the set of keys changed; what they do is read when pressed
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the names tell when the keys changed; what they do is read when pressed
   useEffect(() => {
     const stable = latest.current.map((key, i) => ({ ...key, run: () => latest.current[i]?.run() }))
     return registry?.register(stable)

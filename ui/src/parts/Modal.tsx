@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useRef } from 'react'
 import { createPortal } from 'react-dom'
+import { classes } from './classes'
 
 /** A question in front of the page, and outside of it: it looks the same wherever it is asked. Escape leaves it. */
 export function Modal({
@@ -21,7 +22,12 @@ export function Modal({
   return createPortal(
     <dialog ref={dialog} onClose={onClose} aria-label={title} className="modal">
       <div
-        className={`font-sans text-sm leading-5 text-left font-normal bg-base-100 border border-base-300 rounded-sm p-6 m-auto ${wide ? 'w-[760px]' : 'w-[480px]'} max-h-[85vh] overflow-auto`}
+        className={classes(
+          'font-sans text-sm leading-5 text-left font-normal bg-base-100 border border-base-300 rounded-sm p-6',
+          'm-auto',
+          wide ? 'w-[760px]' : 'w-[480px]',
+          'max-h-[85vh] overflow-auto',
+        )}
       >
         <h2 className="text-xl mb-3">{title}</h2>
         {children}

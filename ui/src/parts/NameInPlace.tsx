@@ -1,3 +1,4 @@
+import { classes } from './classes'
 import { useTyped } from './useTyped'
 
 /** A name that is changed in place. */
@@ -5,7 +6,10 @@ export function NameInPlace({ name, label, onSave }: { name: string; label: stri
   const { text, type, leave, putBack } = useTyped(name)
   return (
     <input
-      className="w-full h-7 px-1 font-semibold rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
+      className={classes(
+        'w-full h-7 px-1 font-semibold rounded-sm bg-transparent border border-transparent hover:border-base-300',
+        'focus:border-primary focus:bg-[var(--sheet)]',
+      )}
       aria-label={label}
       value={text}
       onChange={(event) => type(event.target.value)}

@@ -5,7 +5,10 @@ import { plural } from '../app/format'
 import { Modal } from './Modal'
 import { ErrorNote, Loading } from './States'
 
-/** The people behind a number. Each leads to the record, where it can be mended. A figure that counts letters says so when some had several. */
+/**
+ * The people behind a number. Each leads to the record, where it can be mended. A figure that counts letters says so when
+ * some had several.
+ */
 export function PeopleBehind({
   title,
   letters,

@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { classes } from './classes'
 
 /** A word that opens its choices below it. Escape and a click elsewhere shut it and give the focus back. */
 export function Popover({
@@ -64,7 +65,10 @@ export function Popover({
           role="dialog"
           aria-label={label}
           style={{ left }}
-          className="absolute top-full z-30 mt-1 min-w-56 max-h-96 overflow-y-auto overflow-x-hidden bg-[var(--sheet)] border border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg"
+          className={classes(
+            'absolute top-full z-30 mt-1 min-w-56 max-h-96 overflow-y-auto overflow-x-hidden bg-[var(--sheet)] border',
+            'border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg',
+          )}
         >
           {children(shut)}
         </div>

@@ -1,3 +1,5 @@
+import { classes } from './classes'
+
 /** A few ways of looking, of which one is chosen. */
 export function Segments<Value extends string>({
   label,
@@ -18,7 +20,12 @@ export function Segments<Value extends string>({
           type="button"
           aria-pressed={chosen === option.value}
           onClick={() => onChoose(option.value)}
-          className={`btn btn-xs btn-plain rounded-none ${i === 0 ? 'rounded-l-sm' : '-ml-px'} ${i === options.length - 1 ? 'rounded-r-sm' : ''} ${chosen === option.value ? '!border-primary !text-primary z-10 font-semibold' : ''}`}
+          className={classes(
+            'btn btn-xs btn-plain rounded-none',
+            i === 0 ? 'rounded-l-sm' : '-ml-px',
+            i === options.length - 1 ? 'rounded-r-sm' : '',
+            chosen === option.value ? '!border-primary !text-primary z-10 font-semibold' : '',
+          )}
         >
           {option.words}
         </button>

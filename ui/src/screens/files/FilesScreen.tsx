@@ -5,6 +5,7 @@ import { api, ask, type Shape, upload } from '../../api/client'
 import { keptWords, useTakeBack } from '../../app/changes'
 import { moment, number } from '../../app/format'
 import { useSession } from '../../app/session'
+import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { PeoplePlaces } from '../people/PeoplePlaces'
@@ -39,7 +40,10 @@ function DropFile() {
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: files can also be chosen with the button within
     <div
-      className={`border border-dashed rounded-sm p-6 mb-5 ${over ? 'border-primary bg-[var(--merged)]' : 'border-base-300 bg-[var(--sheet)]'}`}
+      className={classes(
+        'border border-dashed rounded-sm p-6 mb-5',
+        over ? 'border-primary bg-[var(--merged)]' : 'border-base-300 bg-[var(--sheet)]',
+      )}
       onDragOver={(event) => {
         event.preventDefault()
         setOver(true)

@@ -5,6 +5,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { clock } from '../../app/format'
 import { useSession } from '../../app/session'
 import { useCatalogue } from '../../app/useCatalogue'
+import { classes } from '../../parts/classes'
 import { MenuList } from '../../parts/MenuList'
 import { Popover } from '../../parts/Popover'
 import { ErrorNote } from '../../parts/States'
@@ -87,7 +88,10 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
         <div className="flex items-baseline gap-3 mb-3">
           <input
             aria-label="Name of the passage"
-            className="font-serif text-xl grow bg-transparent border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
+            className={classes(
+              'font-serif text-xl grow bg-transparent border-b border-transparent hover:border-base-300',
+              'focus:border-primary !outline-none',
+            )}
             value={name}
             maxLength={120}
             onChange={(event) => {

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../../api/client'
 import { plural } from '../../app/format'
+import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
@@ -45,7 +46,10 @@ export function PassagesScreen() {
                 <button
                   type="button"
                   aria-current={passage.id === shown.id}
-                  className={`block w-full text-left px-3 py-2 border-l-[3px] border-b border-b-base-300/60 ${passage.id === shown.id ? 'border-l-primary bg-[var(--sheet)]' : 'border-l-transparent hover:bg-base-200'}`}
+                  className={classes(
+                    'block w-full text-left px-3 py-2 border-l-[3px] border-b border-b-base-300/60',
+                    passage.id === shown.id ? 'border-l-primary bg-[var(--sheet)]' : 'border-l-transparent hover:bg-base-200',
+                  )}
                   onClick={() => setChosen(passage.id)}
                 >
                   <span className="font-semibold block">{passage.name}</span>

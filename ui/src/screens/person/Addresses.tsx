@@ -1,8 +1,11 @@
 import { useState } from 'react'
 import type { Shape } from '../../api/client'
+import { classes } from '../../parts/classes'
 
-const INPUT =
-  'h-7 grow min-w-0 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]'
+const INPUT = classes(
+  'h-7 grow min-w-0 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300',
+  'focus:border-primary focus:bg-[var(--sheet)]',
+)
 
 /** The address in use and the further ones, any of which can take its place. */
 export function Addresses({

@@ -3,6 +3,7 @@ import { type FormEvent, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { money } from '../../app/format'
+import { classes } from '../../parts/classes'
 import { ErrorNote } from '../../parts/States'
 import { useTyped } from '../../parts/useTyped'
 
@@ -49,7 +50,10 @@ export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<
           ))}
         </select>
         <input
-          className="w-20 h-6 text-right bg-transparent border border-transparent hover:border-base-300 focus:border-primary rounded-sm px-1"
+          className={classes(
+            'w-20 h-6 text-right bg-transparent border border-transparent hover:border-base-300 focus:border-primary',
+            'rounded-sm px-1',
+          )}
           aria-label={`Value of ${deal.name} in pounds`}
           value={value}
           onChange={(event) => type(event.target.value)}

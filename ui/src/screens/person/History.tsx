@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { clock, day } from '../../app/format'
 import { useSession } from '../../app/session'
+import { classes } from '../../parts/classes'
 import { SentLetterPage } from '../../parts/SentLetterPage'
 
 type Entry = Shape<'History'>['entries'][number]
@@ -33,7 +34,10 @@ export function History({ entries, narrow = false }: { entries: Entry[]; narrow?
           return (
             <li
               key={entry.id}
-              className={`grid gap-x-2 py-1 items-baseline ${narrow ? 'grid-cols-[14px_minmax(0,1fr)]' : 'grid-cols-[112px_44px_14px_minmax(0,1fr)]'}`}
+              className={classes(
+                'grid gap-x-2 py-1 items-baseline',
+                narrow ? 'grid-cols-[14px_minmax(0,1fr)]' : 'grid-cols-[112px_44px_14px_minmax(0,1fr)]',
+              )}
             >
               {!narrow && (
                 <>

@@ -1,4 +1,5 @@
 import type { Shape } from '../../api/client'
+import { classes } from '../../parts/classes'
 import { FieldInput } from '../../parts/FieldInput'
 import { ErrorNote } from '../../parts/States'
 import { useTyped } from '../../parts/useTyped'
@@ -126,7 +127,10 @@ function CompanyInput({
     <label className="contents">
       <span className="muted text-xs">{label}</span>
       <input
-        className="h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary focus:bg-[var(--sheet)]"
+        className={classes(
+          'h-7 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300 focus:border-primary',
+          'focus:bg-[var(--sheet)]',
+        )}
         placeholder="none"
         value={name}
         onChange={(event) => type(event.target.value)}

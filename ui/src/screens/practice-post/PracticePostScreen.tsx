@@ -5,6 +5,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { bytes, moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
+import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { Segments } from '../../parts/Segments'
@@ -46,7 +47,10 @@ function Row({ letter, chosen }: { letter: Shape<'PracticeLetter'>; chosen: bool
     <Link
       to={`/practice-post/${letter.id}`}
       aria-current={chosen}
-      className={`block px-3 py-2 border-b border-base-300/60 border-l-[3px] ${chosen ? 'border-l-primary bg-base-200' : 'border-l-transparent hover:bg-base-200'}`}
+      className={classes(
+        'block px-3 py-2 border-b border-base-300/60 border-l-[3px]',
+        chosen ? 'border-l-primary bg-base-200' : 'border-l-transparent hover:bg-base-200',
+      )}
     >
       <span className="flex justify-between gap-2">
         <span className="truncate font-semibold">{letter.to}</span>

@@ -5,12 +5,13 @@ import { api, ask, type Shape } from '../../api/client'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
+import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { ReplyPane } from './ReplyPane'
+import type { Sort } from './sorts'
 
 type Reply = Shape<'Reply'>
-export type Sort = Reply['sort']
 const VIEWS = [
   { key: 'new', words: 'New' },
   { key: 'interested', words: 'Interested' },
@@ -83,7 +84,10 @@ export function RepliesScreen() {
             key={one.key}
             type="button"
             aria-pressed={view === one.key}
-            className={`pb-1.5 border-b-2 ${view === one.key ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content'}`}
+            className={classes(
+              'pb-1.5 border-b-2',
+              view === one.key ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content',
+            )}
             onClick={() => {
               setView(one.key)
               setOpenId(null)
@@ -108,7 +112,10 @@ export function RepliesScreen() {
                 type="button"
                 aria-current={reply.id === open.id}
                 onClick={() => setOpenId(reply.id)}
-                className={`block w-full text-left px-3 py-2 border-b border-base-300/60 border-l-[3px] ${reply.id === open.id ? 'border-l-primary bg-base-100' : 'border-l-transparent hover:bg-base-200'}`}
+                className={classes(
+                  'block w-full text-left px-3 py-2 border-b border-base-300/60 border-l-[3px]',
+                  reply.id === open.id ? 'border-l-primary bg-base-100' : 'border-l-transparent hover:bg-base-200',
+                )}
               >
                 <span className="flex justify-between gap-2">
                   <strong className="font-semibold truncate">{reply.name}</strong>

@@ -7,7 +7,7 @@ import { useSession } from '../../app/session'
 import { Modal } from '../../parts/Modal'
 import { SentLetterPage } from '../../parts/SentLetterPage'
 import { ErrorNote } from '../../parts/States'
-import type { Sort } from './RepliesScreen'
+import type { Sort } from './sorts'
 
 type Reply = Shape<'Reply'>
 const SORTS: { key: Sort; words: string; hint: string }[] = [

@@ -1,5 +1,6 @@
 import type { Shape } from '../../api/client'
 import { number, plural, timeOfDay } from '../../app/format'
+import { classes } from '../../parts/classes'
 import { layOut } from './ruler'
 
 type Sequence = Shape<'Sequence'>
@@ -38,7 +39,10 @@ function StepCard({
       type="button"
       aria-pressed={chosen}
       onClick={onChoose}
-      className={`block w-full text-left bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px] ${chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary'}`}
+      className={classes(
+        'block w-full text-left bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px]',
+        chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary',
+      )}
     >
       <span className="flex justify-between text-xs muted">
         <span>

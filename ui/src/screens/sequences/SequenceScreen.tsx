@@ -4,6 +4,7 @@ import type { Shape } from '../../api/client'
 import { clock, number } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
+import { classes } from '../../parts/classes'
 import { Header, StateBadge } from '../../parts/Header'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
@@ -19,7 +20,10 @@ function Name({ sequence, onChange }: { sequence: Shape<'Sequence'>; onChange: (
   return (
     <input
       aria-label="Name of the sequence"
-      className="as-wide-as-its-words bg-transparent border-b border-transparent hover:border-base-300 focus:border-primary !outline-none truncate"
+      className={classes(
+        'as-wide-as-its-words bg-transparent border-b border-transparent hover:border-base-300',
+        'focus:border-primary !outline-none truncate',
+      )}
       value={name}
       onChange={(event) => setName(event.target.value)}
       onBlur={() => (name.trim() && name !== sequence.name ? onChange(name.trim()) : setName(sequence.name))}

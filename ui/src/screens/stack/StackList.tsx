@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useRef } from 'react'
 import type { Shape } from '../../api/client'
 import { number } from '../../app/format'
+import { classes } from '../../parts/classes'
 import { Popover } from '../../parts/Popover'
 import { type Only, onlyOptions } from './marks'
 
@@ -113,7 +114,11 @@ export function StackList({
                 aria-current={item.index === at}
                 onClick={() => onGo(item.index)}
                 style={{ position: 'absolute', top: item.start, height: ROW }}
-                className={`flex w-full justify-between gap-2 px-2.5 items-center border-b border-base-300/60 text-left border-l-[3px] ${item.index === at ? 'border-l-primary font-semibold' : 'border-l-transparent hover:bg-base-200'}`}
+                className={classes(
+                  'flex w-full justify-between gap-2 px-2.5 items-center border-b border-base-300/60 text-left',
+                  'border-l-[3px]',
+                  item.index === at ? 'border-l-primary font-semibold' : 'border-l-transparent hover:bg-base-200',
+                )}
               >
                 <span className="truncate shrink-0 max-w-40">{one.name}</span>
                 <span className="truncate font-normal">

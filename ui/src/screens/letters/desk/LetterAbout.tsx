@@ -1,7 +1,7 @@
 import type { Shape } from '../../../api/client'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { Popover } from '../../../parts/Popover'
-import type { Draft } from '../saving/useAutosave'
+import type { Draft } from '../saving/draft'
 
 /** What kind of letter it is: its category, its language, and whom it is written for. */
 export function LetterAbout({

@@ -6,6 +6,7 @@ import { clock } from '../../../app/format'
 import { useKeys } from '../../../app/keys'
 import { useSession } from '../../../app/session'
 import { useCatalogue } from '../../../app/useCatalogue'
+import { classes } from '../../../parts/classes'
 import { Header } from '../../../parts/Header'
 import { Segments } from '../../../parts/Segments'
 import { ErrorNote, Loading } from '../../../parts/States'
@@ -17,7 +18,8 @@ import { ChecksPane, useChecks } from '../reading/ChecksPane'
 import { ReadAs } from '../reading/ReadAs'
 import { TestDialog } from '../reading/TestDialog'
 import { useLetterAudience } from '../reading/useLetterAudience'
-import { type Draft, type Saving, useAutosave } from '../saving/useAutosave'
+import type { Draft } from '../saving/draft'
+import { type Saving, useAutosave } from '../saving/useAutosave'
 import { useLeftOver } from '../saving/useLeftOver'
 import { VersionsPane } from '../saving/VersionsPane'
 import { jumpTo } from './jump'
@@ -45,7 +47,10 @@ function NameField({ name, onChange }: { name: string; onChange: (name: string) 
   return (
     <input
       aria-label="Name of the letter"
-      className="as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300 focus:border-primary !outline-none"
+      className={classes(
+        'as-wide-as-its-words bg-transparent truncate border-b border-transparent hover:border-base-300',
+        'focus:border-primary !outline-none',
+      )}
       value={typed}
       maxLength={160}
       onChange={(event) => {

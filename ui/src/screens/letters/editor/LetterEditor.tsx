@@ -1,203 +1,47 @@
-import { Placeholder } from '@tiptap/extensions'
-import type { Editor, JSONContent } from '@tiptap/react'
-import { EditorContent, useEditor } from '@tiptap/react'
-import StarterKit from '@tiptap/starter-kit'
-import { useContext, useEffect, useRef } from 'react'
+import { useRef } from 'react'
 import { Column, Columns, Divider, LetterDocument, LinksRow, Quote, Side } from './blocks'
 import { ButtonBlock } from './buttonBlock'
 import { ConditionalBlock } from './conditionalBlock'
 import { Footer, Signature } from './edges'
-import { type FieldInfo, typedField } from './fields'
-import { MergeField } from './mergeField'
 import { MoveBlocks } from './moveBlocks'
-import { blockOffers, blocksFor, type Choosing, fieldsFor } from './offers'
+import { blockOffers, blocksFor, type Choosing } from './offers'
 import { PassageBlock } from './passageBlock'
-import { clipboardHtml, pictureFiles, readHtml, sendPicture } from './pasting'
 import { PictureBlock } from './pictureBlock'
+import { RichText, type RichTextProps } from './RichText'
 import { suggesting } from './suggesting'
-import { unknownFields } from './unknownFields'
-import { WritingContext } from './writing'
 
-type Props = {
-  label: string
-  document: JSONContent
-  onChange: (document: JSONContent) => void
-  line?: boolean
-  placeholder?: string
-  className?: string
-  choosing?: Choosing
-  onEditor?: (editor: Editor) => void
-  onProblem?: (problem: unknown) => void
-}
+const BLOCKS = [
+  LetterDocument,
+  Quote,
+  Divider,
+  Columns,
+  Column,
+  LinksRow,
+  PictureBlock,
+  ButtonBlock,
+  PassageBlock,
+  ConditionalBlock,
+  Side,
+  Signature,
+  Footer,
+  MoveBlocks,
+]
+const NOTHING_TO_CHOOSE: Choosing = { picture: () => {}, passage: () => {} }
 
-const LINE = {
-  heading: false,
-  bulletList: false,
-  orderedList: false,
-  listItem: false,
-  listKeymap: false,
-  blockquote: false,
-  codeBlock: false,
-  code: false,
-  bold: false,
-  italic: false,
-  strike: false,
-  underline: false,
-  link: false,
-  horizontalRule: false,
-  hardBreak: false,
-  trailingNode: false,
-  dropcursor: false,
-  gapcursor: false,
-} as const
-
-/** Turns typed {{names}} into chips. An unknown name stays as text and is marked. */
-function takeInTypedFields(editor: Editor, fields: FieldInfo[]) {
-  editor.state.doc.descendants((node, position) => {
-    const found = node.isText && node.text ? typedField(node.text, fields) : null
-    if (!found?.field) return
-    const from = position + found.index
-    editor
-      .chain()
-      .insertContentAt(
-        { from, to: from + found.length },
-        { type: 'mergeField', attrs: { field: found.field.key, fallback: found.fallback, form: null } },
-      )
-      .run()
-    return false
-  })
-}
+type Props = Omit<RichTextProps, 'blocks'> & { line?: boolean; choosing?: Choosing }
 
 /** A rich text of a letter: its body, or with `line` a single line such as the subject. */
-export function LetterEditor({
-  label,
-  document,
-  onChange,
-  line = false,
-  placeholder,
-  className,
-  choosing,
-  onEditor,
-  onProblem,
-}: Props) {
-  const writing = useContext(WritingContext)
-  // The editor is made once; what its menus offer follows the letter.
-  const now = useRef({ writing, choosing, onProblem, onChange })
-  now.current = { writing, choosing, onProblem, onChange }
-  const made = useRef<Editor | null>(null)
-  const putIn = (work: Promise<JSONContent[]>, at?: number) => {
-    work
-      .then((content) => {
-        const chain = made.current?.chain().focus()
-        // A single paragraph goes into the line one is in.
-        const only = content.length === 1 && content[0]?.type === 'paragraph' ? (content[0].content ?? []) : content
-        if (at === undefined) chain?.insertContent(only).run()
-        else chain?.insertContentAt(at, only).run()
-      })
-      .catch((problem: unknown) => now.current.onProblem?.(problem))
-  }
-  const pictures = (files: File[], at?: number) =>
-    putIn(
-      Promise.all(files.map(sendPicture)).then((sent) =>
-        sent.map((picture) => ({ type: 'picture', attrs: { picture_id: picture.id, alt: [], href: [], width: 100 } })),
-      ),
-      at,
-    )
-  const editor = useEditor({
-    injectCSS: false,
-    extensions: [
-      StarterKit.configure(
-        line
-          ? LINE
-          : {
-              document: false,
-              heading: { levels: [1, 2, 3] },
-              blockquote: false,
-              codeBlock: false,
-              code: false,
-              strike: false,
-              underline: false,
-              horizontalRule: false,
-              trailingNode: false,
-              dropcursor: { color: 'var(--color-primary)', width: 2 },
-              link: {
-                openOnClick: false,
-                protocols: ['mailto', 'tel'],
-                HTMLAttributes: { rel: null, target: null, class: null },
-              },
-            },
-      ),
-      MergeField,
-      unknownFields(() => now.current.writing.fields),
-      suggesting('fieldMenu', '{{', (words) => fieldsFor(words, now.current.writing.fields), false),
-      Placeholder.configure({ placeholder: placeholder ?? '' }),
-      ...(line
-        ? []
-        : [
-            LetterDocument,
-            Quote,
-            Divider,
-            Columns,
-            Column,
-            LinksRow,
-            PictureBlock,
-            ButtonBlock,
-            PassageBlock,
-            ConditionalBlock,
-            Side,
-            Signature,
-            Footer,
-            MoveBlocks,
-            suggesting(
-              'blockMenu',
-              '/',
-              (words) =>
-                blocksFor(
-                  words,
-                  blockOffers(now.current.writing, now.current.choosing ?? { picture: () => {}, passage: () => {} }),
-                ),
-              true,
-            ),
-          ]),
-    ],
-    content: document,
-    editorProps: {
-      attributes: {
-        role: 'textbox',
-        'aria-label': label,
-        'aria-multiline': String(!line),
-        class: line ? 'min-h-6' : (className ?? 'min-h-72'),
-      },
-      handleKeyDown: (_view, event) => line && event.key === 'Enter' && !event.defaultPrevented,
-      // Before the editor reads it: what has to be read by the server is not parsed here, however large it is.
-      handleDOMEvents: {
-        paste: (_view, event) => {
-          const data = event.clipboardData
-          if (!data || line) return false
-          const files = pictureFiles(data)
-          const html = clipboardHtml(data)
-          if (files.length > 0 && !html) pictures(files)
-          else if (html) putIn(readHtml(html))
-          else return false
-          event.preventDefault()
-          return true
-        },
-      },
-      handleDrop: (view, event) => {
-        const files = pictureFiles(event.dataTransfer)
-        if (line || files.length === 0) return false
-        pictures(files, view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos)
-        return true
-      },
-    },
-    onUpdate: ({ editor: changed }) => {
-      takeInTypedFields(changed, now.current.writing.fields)
-      now.current.onChange(changed.getJSON())
-    },
-  })
-  made.current = editor
-  useEffect(() => {
-    if (editor) onEditor?.(editor)
-  }, [editor, onEditor])
-  return <EditorContent editor={editor} />
+export function LetterEditor({ line = false, choosing, ...text }: Props) {
+  const now = useRef(choosing)
+  now.current = choosing
+  if (line) return <RichText {...text} />
+  return (
+    <RichText
+      {...text}
+      blocks={(writing) => [
+        ...BLOCKS,
+        suggesting('blockMenu', '/', (words) => blocksFor(words, blockOffers(writing(), now.current ?? NOTHING_TO_CHOOSE)), true),
+      ]}
+    />
+  )
 }

@@ -1,6 +1,6 @@
 import type { JSONContent } from '@tiptap/react'
 import { useState } from 'react'
-import { LetterEditor } from './LetterEditor'
+import { RichText } from './RichText'
 
 /** One line of words and merge fields that belongs to a block: an alt text, the address of a button. */
 export function WordsWithFields({
@@ -18,8 +18,7 @@ export function WordsWithFields({
   const [first] = useState<JSONContent>({ type: 'doc', content: [{ type: 'paragraph', content: nodes }] })
   return (
     <div className="bg-[var(--sheet)] border border-base-300 rounded-sm px-2 py-1 text-sm">
-      <LetterEditor
-        line
+      <RichText
         label={label}
         document={first}
         placeholder={placeholder}

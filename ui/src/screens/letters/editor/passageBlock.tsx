@@ -1,6 +1,7 @@
 import { mergeAttributes, Node } from '@tiptap/core'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { Link } from 'react-router'
+import { classes } from '../../../parts/classes'
 import { usePassages } from '../desk/usePassages'
 
 function Passage({ node, deleteNode, selected }: NodeViewProps) {
@@ -12,7 +13,10 @@ function Passage({ node, deleteNode, selected }: NodeViewProps) {
       <div
         contentEditable={false}
         data-drag-handle
-        className={`border-l-2 border-primary bg-[var(--merged)] px-3 py-2 my-2 font-sans text-[13px] ${selected ? 'outline outline-primary' : ''}`}
+        className={classes(
+          'border-l-2 border-primary bg-[var(--merged)] px-3 py-2 my-2 font-sans text-[13px]',
+          selected ? 'outline outline-primary' : '',
+        )}
       >
         <p className="flex gap-2 !mb-1">
           <strong className="font-semibold grow">

@@ -77,7 +77,9 @@ export function suggesting(name: string, char: string, offers: (words: string) =
               const element = list.element as HTMLElement
               const below = rect.bottom + 4
               const height = Math.min(320, element.offsetHeight || 240)
-              element.style.cssText = `position:fixed;z-index:60;left:${Math.min(rect.left, window.innerWidth - 270)}px;top:${below + height > window.innerHeight - 44 ? Math.max(4, rect.top - height - 4) : below}px`
+              const left = Math.min(rect.left, window.innerWidth - 270)
+              const top = below + height > window.innerHeight - 44 ? Math.max(4, rect.top - height - 4) : below
+              element.style.cssText = `position:fixed;z-index:60;left:${left}px;top:${top}px`
             }
             return {
               onStart: (props) => {

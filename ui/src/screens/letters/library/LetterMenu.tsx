@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
-import type { Draft } from '../saving/useAutosave'
+import type { Draft } from '../saving/draft'
 
 const FORMATS = [
   { value: 'json', words: 'Take out as JSON (all of it)' },

@@ -1,4 +1,4 @@
-import type { Draft } from './useAutosave'
+import type { Draft } from './draft'
 
 // What was typed is on this machine before it is on the server, so that a lost connection, a shut page or a server that
 // starts anew loses nothing.

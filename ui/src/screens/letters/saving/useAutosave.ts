@@ -2,18 +2,19 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { ApiProblem, api, ask, type Shape } from '../../../api/client'
 import { dropBackup, keepBackup } from './backup'
+import type { Draft } from './draft'
 
 type Letter = Shape<'Letter'>
-export type Draft = Partial<
-  Pick<Letter, 'name' | 'subject' | 'preview' | 'body' | 'manner' | 'category' | 'language' | 'about' | 'set_aside' | 'archived'>
->
 export type Saving = { state: 'saved'; at: string } | { state: 'typing' } | { state: 'problem'; problem: ApiProblem }
 
 const PAUSE_MS = 600
 const RETRY_MS = 3000
 const AFFECTED = ['letters', 'preview', 'checks', 'letter-audience', 'letter-versions', 'stack', 'sequence', 'ready']
 
-/** Saves a letter as one types. What cannot be saved yet is kept on this machine and tried again; a colleague's change is told, not overwritten. */
+/**
+ * Saves a letter as one types. What cannot be saved yet is kept on this machine and tried again; a colleague's change is
+ * told, not overwritten.
+ */
 export function useAutosave(letter: Letter, begin: Draft | null) {
   const client = useQueryClient()
   const [saving, setSaving] = useState<Saving>(begin ? { state: 'typing' } : { state: 'saved', at: letter.updated_at })

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../../api/client'
 import { dropBackup, readBackup } from './backup'
-import type { Draft } from './useAutosave'
+import type { Draft } from './draft'
 
 /**
  * What was typed on this machine and never reached the server. On the letter as it was it goes on where it stopped; on a

@@ -1,9 +1,9 @@
+import type { ReactNode } from 'react'
 import type { Shape } from '../../../api/client'
 import { Choices } from '../../../parts/Choices'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import type { Group, Test } from './conditions'
-import { SentenceGroup } from './SentenceGroup'
 import { SpanWord } from './SpanWord'
 
 type Catalogue = Shape<'Catalogue'>
@@ -202,8 +202,12 @@ export function MembershipTest({ test, catalogue, onChange }: Props<'membership'
   )
 }
 
-/** So many deals of which the rest holds. */
-export function DealsTest({ test, catalogue, onChange }: Props<'deals'>) {
+/** So many deals of which the rest holds; `where` draws the rest. */
+export function DealsTest({
+  test,
+  onChange,
+  where,
+}: Omit<Props<'deals'>, 'catalogue'> & { where: (group: Group, onChange: (group: Group) => void) => ReactNode }) {
   return (
     <>
       <button
@@ -216,13 +220,7 @@ export function DealsTest({ test, catalogue, onChange }: Props<'deals'>) {
       </button>{' '}
       <CountWord value={test.atLeast} label="How many deals" onChange={(atLeast) => onChange({ ...test, atLeast })} />{' '}
       {test.atLeast === 1 ? 'deal' : 'deals'} {test.where.parts.length > 0 && 'that '}
-      <SentenceGroup
-        group={test.where}
-        catalogue={catalogue}
-        subject="deal"
-        inner
-        onChange={(where: Group) => onChange({ ...test, where })}
-      />
+      {where(test.where, (group) => onChange({ ...test, where: group }))}
     </>
   )
 }

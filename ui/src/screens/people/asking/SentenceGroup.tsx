@@ -77,7 +77,15 @@ function PartWords({
     case 'membership':
       return <MembershipTest test={part} catalogue={catalogue} onChange={onChange} />
     case 'deals':
-      return <DealsTest test={part} catalogue={catalogue} onChange={onChange} />
+      return (
+        <DealsTest
+          test={part}
+          onChange={onChange}
+          where={(inside, change) => (
+            <SentenceGroup group={inside} catalogue={catalogue} subject="deal" inner onChange={change} />
+          )}
+        />
+      )
   }
 }
 

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import type { Shape } from '../../../api/client'
 import { number, shortDate } from '../../../app/format'
 import { useNow } from '../../../app/usePost'
+import { classes } from '../../../parts/classes'
 import { ErrorNote, Loading } from '../../../parts/States'
 import { type Asked, type Row, useRows, type View } from './usePeople'
 
@@ -193,7 +194,10 @@ export function PeopleTable({
               tabIndex={-1}
               aria-rowindex={item.index + 2}
               aria-selected={person ? isChosen(chosen, person.id) : false}
-              className={`grid absolute inset-x-0 items-center border-b border-base-300/60 cursor-pointer ${person && open === person.id ? 'bg-[var(--merged)]' : item.index === active ? 'bg-base-200' : 'hover:bg-base-200'}`}
+              className={classes(
+                'grid absolute inset-x-0 items-center border-b border-base-300/60 cursor-pointer',
+                person && open === person.id ? 'bg-[var(--merged)]' : item.index === active ? 'bg-base-200' : 'hover:bg-base-200',
+              )}
               style={{ gridTemplateColumns: template, height: item.size, transform: `translateY(${item.start}px)` }}
               onClick={() => {
                 setActive(item.index)
