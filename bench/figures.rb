@@ -21,8 +21,17 @@ module Bench
   module_function
 
   def configuration_for(name)
-    @configuration = Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => ENV.fetch("NIMBLE_VAR", "var-bench"), "NIMBLE_DATABASE" => name,
-      "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("BENCH_DB_PORT", Processes::Ports.any).to_s))
+    @configuration =
+      Configuration.new(
+        ENV.to_h.merge(
+          "NIMBLE_VAR" => ENV.fetch("NIMBLE_VAR", "var-bench"),
+          "NIMBLE_DATABASE" => name,
+          "PORT" => Processes::Ports.any.to_s,
+          "SMTP_PORT" => Processes::Ports.any.to_s,
+          "LOOKUP_PORT" => Processes::Ports.any.to_s,
+          "DB_PORT" => ENV.fetch("BENCH_DB_PORT", Processes::Ports.any).to_s
+        )
+      )
   end
 
   def with_database(name = "nimble_letter_bench", fresh: false)
@@ -46,7 +55,12 @@ module Bench
   def tree(json) = Records::FieldCatalogue.parser.parse!(json)
 
   # @return [String] how the database goes about it, one table a line
-  def plan(dataset) = Records.db.fetch("EXPLAIN #{dataset.sql}").map { |row| "    #{row.values_at(:table, :type, :key, :rows, :Extra).compact.join(" · ")}" }.join("\n")
+  def plan(dataset) =
+    Records
+      .db
+      .fetch("EXPLAIN #{dataset.sql}")
+      .map { |row| "    #{row.values_at(:table, :type, :key, :rows, :Extra).compact.join(" · ")}" }
+      .join("\n")
 end
 
 wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey] : ARGV

@@ -19,9 +19,23 @@ module NimbleLetter
         Records::Firm.save(name: NAME, postal_address: "4 Felt Yard, York YO1 0QX", time_zone: "Europe/London", holidays_of: "gb_eng")
         hash = BCrypt::Password.create(PASSWORD).to_s
         TEAM.each do |name, local, role, phone|
-          account = Records::Account.create(email: "#{local}@ternandfallow.example", name: name, role: role, phone: phone, password_hash: hash, created_at: now)
+          account =
+            Records::Account.create(
+              email: "#{local}@ternandfallow.example",
+              name: name,
+              role: role,
+              phone: phone,
+              password_hash: hash,
+              created_at: now
+            )
           # A small firm keeps its own mail free: a large letter takes several days. Tomas has not proved his address yet.
-          Records::Mailbox.create(address: account.email, name: "#{name}, Tern & Fallow", account_id: account.id, daily_limit: 30, proved_at: (now unless local == "tomas"))
+          Records::Mailbox.create(
+            address: account.email,
+            name: "#{name}, Tern & Fallow",
+            account_id: account.id,
+            daily_limit: 30,
+            proved_at: (now unless local == "tomas")
+          )
         end
         Records::Mailbox.create(address: "hello@ternandfallow.example", name: "Tern & Fallow Acoustics", daily_limit: 150, proved_at: now)
         Records::Account.order(:id).first

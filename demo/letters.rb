@@ -6,7 +6,9 @@ module NimbleLetter
     module Letters
       TEXTS = {
         "The table nobody asks for twice" => {
-          category: "First word", subject: "The table nobody asks for twice", preview: "Every dining room has one, and it is rarely the draught",
+          category: "First word",
+          subject: "The table nobody asks for twice",
+          preview: "Every dining room has one, and it is rarely the draught",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -18,7 +20,9 @@ module NimbleLetter
           TEXT
         },
         "Before and after at table nine" => {
-          category: "Follow-up", subject: "Two recordings from table nine", preview: "The same Friday, before and after",
+          category: "Follow-up",
+          subject: "Two recordings from table nine",
+          preview: "The same Friday, before and after",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -30,7 +34,9 @@ module NimbleLetter
           TEXT
         },
         "Two dates that would suit" => {
-          category: "Follow-up", subject: "Two dates, if you like", preview: "And then I leave you in peace",
+          category: "Follow-up",
+          subject: "Two dates, if you like",
+          preview: "And then I leave you in peace",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -40,7 +46,9 @@ module NimbleLetter
           TEXT
         },
         "Winter letter" => {
-          category: "News", subject: "What a quiet room is worth in January", preview: "Three small things that cost nothing",
+          category: "News",
+          subject: "What a quiet room is worth in January",
+          preview: "Three small things that cost nothing",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -52,7 +60,9 @@ module NimbleLetter
           TEXT
         },
         "Shall we listen together?" => {
-          category: "Follow-up", subject: "Shall we listen together?", preview: "An hour, a meter and two chairs",
+          category: "Follow-up",
+          subject: "Shall we listen together?",
+          preview: "An hour, a meter and two chairs",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -62,7 +72,9 @@ module NimbleLetter
           TEXT
         },
         "Good to meet you at the trade evening" => {
-          category: "After a meeting", subject: "Good to meet you, {{first name|and thank you}}", preview: "The sample you held is on its way",
+          category: "After a meeting",
+          subject: "Good to meet you, {{first name|and thank you}}",
+          preview: "The sample you held is on its way",
           body: <<~TEXT
             Dear {{first name|there}},
 
@@ -72,7 +84,9 @@ module NimbleLetter
           TEXT
         },
         "For architects: the quiet detail" => {
-          category: "Partners", subject: "A detail for your next ceiling", preview: "Drawn, measured, free to copy",
+          category: "Partners",
+          subject: "A detail for your next ceiling",
+          preview: "Drawn, measured, free to copy",
           body: <<~TEXT
             Dear {{last name}},
 
@@ -82,7 +96,9 @@ module NimbleLetter
           TEXT
         },
         "Classrooms before summer" => {
-          category: "First word", subject: "A quieter {{company}} by September", preview: "Fitted in the holidays, heard in the first lesson",
+          category: "First word",
+          subject: "A quieter {{company}} by September",
+          preview: "Fitted in the holidays, heard in the first lesson",
           body: <<~TEXT
             Dear {{first name}},
 
@@ -100,7 +116,11 @@ module NimbleLetter
         moment = Work::Moment.new(now: now, account: author)
         reader = Work::LetterIn.new(moment)
         TEXTS.to_h do |name, parts|
-          text = "---\n#{parts.slice(:subject, :preview).map { |key, words| "#{key}: #{JSON.generate(words)}" }.join("\n")}\n---\n\n#{parts[:body]}"
+          text =
+            "---\n#{parts.slice(:subject, :preview).map { |key, words|
+              " \
+" + "#{key}: #{JSON.generate(words)}"
+            }.join("\n")}\n---\n\n#{parts[:body]}"
           [name, Work::WriteLetter.new(moment).make(reader.markdown(text, name).merge(category: parts[:category]))]
         end
       end

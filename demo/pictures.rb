@@ -12,7 +12,9 @@ module NimbleLetter
       # @return [Hash{Symbol=>Records::Picture}]
       def self.make(moment)
         taking = Work::TakePicture.new(moment)
-        {room: ["A dining room after fitting", room], felt: ["Felt from old fishing nets", felt]}.transform_values { |name, image| taking.call(StringIO.new(image.pngsave_buffer), name: name) }
+        {room: ["A dining room after fitting", room], felt: ["Felt from old fishing nets", felt]}.transform_values do |name, image|
+          taking.call(StringIO.new(image.pngsave_buffer), name: name)
+        end
       end
 
       # A wall, a row of panels, a table with a lamp.
@@ -29,7 +31,9 @@ module NimbleLetter
       def self.draw(ground, shapes)
         canvas = Vips::Image.black(WIDTH, HEIGHT, bands: 3) + rgb(ground)
         canvas = canvas.cast(:uchar).copy(interpretation: :srgb)
-        shapes.each { |left, top, width, height, colour| canvas = canvas.draw_rect(rgb(colour), left, top, width, [height, HEIGHT - top].min, fill: true) }
+        shapes.each do |left, top, width, height, colour|
+          canvas = canvas.draw_rect(rgb(colour), left, top, width, [height, HEIGHT - top].min, fill: true)
+        end
         canvas
       end
       private_class_method :draw

@@ -39,32 +39,70 @@ module NimbleLetter
       def keep_lists
         york = Records::Person.kept.where(city: "York", standing: "client")
         Work::KeepList.make("Open evening at Felt Yard", york, moment: moment, made_from: "everyone who is a client and is in York")
-        press = Records::Person.kept.where(Sequel[:people][:id] => Records.db[:people_tags].join(:tags, id: :tag_id).where(name: "press").select(:person_id))
+        press =
+          Records::Person.kept.where(
+            Sequel[:people][:id] => Records.db[:people_tags].join(:tags, id: :tag_id).where(name: "press").select(:person_id)
+          )
         Work::KeepList.make("Press, winter 2025", press, moment: moment, made_from: "everyone who is tagged press")
-        Work::BlockAddress.put(kind: "domain", value: Records::Person.kept.exclude(domain_fold: nil).order(:id).get(:domain_fold), reason: "Asked in writing not to be contacted", moment: moment)
+        Work::BlockAddress.put(
+          kind: "domain",
+          value: Records::Person.kept.exclude(domain_fold: nil).order(:id).get(:domain_fold),
+          reason: "Asked in writing not to be contacted",
+          moment: moment
+        )
       end
 
       # What lies on the desk this week; half of the clients would get another subject.
       def work_on_letters
         @letters = @letters.merge(Studio.new(moment).fill)
         june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello}, [["The yearly check", 0]])
-        june.steps.first.update(other: {"what" => "subject", "subject" => Core::Letters::Document.from_text("Half an hour with the meter, {{first name|if you like}}").to_h, "at_least" => 30, "after_hours" => 48})
-        keep_at_hand = ["Spring from the workshop", "The yearly check"].map { |name| {account_id: @maren.id, letter_id: @letters.fetch(name).id} }
+        june.steps.first.update(
+          other: {
+            "what" => "subject",
+            "subject" => Core::Letters::Document.from_text("Half an hour with the meter, {{first name|if you like}}").to_h,
+            "at_least" => 30,
+            "after_hours" => 48
+          }
+        )
+        keep_at_hand =
+          ["Spring from the workshop", "The yearly check"].map { |name| {account_id: @maren.id, letter_id: @letters.fetch(name).id} }
         Records.db[:letter_favourites].multi_insert(keep_at_hand)
       end
 
       def live
-        start("Winter letter", Time.utc(2025, 12, 2, 8, 30), standing(%w[client former_client]), {"kind" => "owner", "mailbox_id" => hello}, [["Winter letter", 0], ["Shall we listen together?", 6]])
+        start(
+          "Winter letter",
+          Time.utc(2025, 12, 2, 8, 30),
+          standing(%w[client former_client]),
+          {"kind" => "owner", "mailbox_id" => hello},
+          [["Winter letter", 0], ["Shall we listen together?", 6]]
+        )
         start("After the trade evening", Time.utc(2026, 2, 10, 8, 30), tag("trade evening"), {"kind" => "owner", "mailbox_id" => hello},
           [["Good to meet you at the trade evening", 0], ["Shall we listen together?", 5]])
-        architects = start("Architects’ round", Time.utc(2026, 4, 21, 8, 30), standing(%w[partner]), {"kind" => "mailbox", "mailbox_id" => hello},
-          [["For architects: the quiet detail", 0], ["Shall we listen together?", 10]])
+        architects =
+          start(
+            "Architects’ round",
+            Time.utc(2026, 4, 21, 8, 30),
+            standing(%w[partner]),
+            {"kind" => "mailbox", "mailbox_id" => hello},
+            [["For architects: the quiet detail", 0], ["Shall we listen together?", 10]]
+          )
         play_to(Time.utc(2026, 4, 24, 10))
         Work::RunSequence.call(architects, "pause", moment: moment)
-        start("Quieter dining rooms", Time.utc(2026, 5, 6, 7, 30), {"filter_id" => @restaurants.id}, {"kind" => "owner", "mailbox_id" => hello},
-          [["The table nobody asks for twice", 0], ["Before and after at table nine", 5], ["Two dates that would suit", 5]])
+        start(
+          "Quieter dining rooms",
+          Time.utc(2026, 5, 6, 7, 30),
+          {"filter_id" => @restaurants.id},
+          {"kind" => "owner", "mailbox_id" => hello},
+          [["The table nobody asks for twice", 0], ["Before and after at table nine", 5], ["Two dates that would suit", 5]]
+        )
         play_to(ENDS)
-        draft("Classrooms before summer", {"filter_id" => @schools.id}, {"kind" => "owner", "mailbox_id" => hello}, [["Classrooms before summer", 0], ["Shall we listen together?", 5]])
+        draft(
+          "Classrooms before summer",
+          {"filter_id" => @schools.id},
+          {"kind" => "owner", "mailbox_id" => hello},
+          [["Classrooms before summer", 0], ["Shall we listen together?", 5]]
+        )
       end
 
       def start(name, at, audience, sender, letters)
@@ -78,9 +116,25 @@ module NimbleLetter
       end
 
       def draft(name, audience, sender, letters)
-        sequence = Records::Sequence.create(name: name, audience: audience, sender: sender, leave_on: %w[replied converted], account_id: @maren.id, created_at: moment.now, updated_at: moment.now)
+        sequence =
+          Records::Sequence.create(
+            name: name,
+            audience: audience,
+            sender: sender,
+            leave_on: %w[replied converted],
+            account_id: @maren.id,
+            created_at: moment.now,
+            updated_at: moment.now
+          )
         letters.each_with_index do |(letter, days), position|
-          Records::Step.create(sequence_id: sequence.id, position: position, letter_id: @letters.fetch(letter).id, amount: days, from_minute: 9 * 60, to_minute: 11 * 60 + 30)
+          Records::Step.create(
+            sequence_id: sequence.id,
+            position: position,
+            letter_id: @letters.fetch(letter).id,
+            amount: days,
+            from_minute: 9 * 60,
+            to_minute: 11 * 60 + 30
+          )
         end
         sequence.refresh
       end
@@ -102,12 +156,39 @@ module NimbleLetter
       end
 
       def make_filters
-        @restaurants = filter("Restaurant leads", {"all" => [{"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}, {"field" => "company.type", "is" => "one_of", "value" => ["restaurant"]}]})
-        @schools = filter("Schools we know", {"all" => [{"field" => "company.type", "is" => "one_of", "value" => ["school"]}, {"not" => {"field" => "person.standing", "is" => "one_of", "value" => ["former_client"]}}]})
-        filter("Quiet for ninety days", {"all" => [{"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}}, {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}]})
+        @restaurants =
+          filter(
+            "Restaurant leads",
+            {
+              "all" => [
+                {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]},
+                {"field" => "company.type", "is" => "one_of", "value" => ["restaurant"]}
+              ]
+            }
+          )
+        @schools =
+          filter(
+            "Schools we know",
+            {
+              "all" => [
+                {"field" => "company.type", "is" => "one_of", "value" => ["school"]},
+                {"not" => {"field" => "person.standing", "is" => "one_of", "value" => ["former_client"]}}
+              ]
+            }
+          )
+        filter(
+          "Quiet for ninety days",
+          {
+            "all" => [
+              {"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}},
+              {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}
+            ]
+          }
+        )
       end
 
-      def filter(name, condition) = Records::SavedFilter.create(name: name, condition: condition, account_id: @maren.id, created_at: BEGINS, updated_at: BEGINS)
+      def filter(name, condition) =
+        Records::SavedFilter.create(name: name, condition: condition, account_id: @maren.id, created_at: BEGINS, updated_at: BEGINS)
 
       def standing(values) = {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => values}}
 

@@ -26,9 +26,21 @@ module Bench
       checked = Benchmark.realtime { clerk.finish(NOW) }
       import = Records::Import[import.id]
       Work::StartImport.take(import, {}, version: import.version, moment: moment)
-      taken = Benchmark.realtime { together(Processes::Supervisor::CLERKS) { clerk.round(NOW) || sleep(0.05) until Records::Import.working.empty? } }
-      puts format("%d rows (%.1f MB): received in %.1f s, checked in %.1f s, taken in in %.1f s; %d records; memory %d MB, %d MB more than before", rows, file.size / 1e6, received, checked, taken,
-        Records::Person.count, memory, memory - before)
+      taken =
+        Benchmark.realtime do
+          together(Processes::Supervisor::CLERKS) { clerk.round(NOW) || sleep(0.05) until Records::Import.working.empty? }
+        end
+      puts format(
+        "%d rows (%.1f MB): received in %.1f s, checked in %.1f s, taken in in %.1f s; %d records; memory %d MB, %d MB more than before",
+        rows,
+        file.size / 1e6,
+        received,
+        checked,
+        taken,
+        Records::Person.count,
+        memory,
+        memory - before
+      )
     end
   end
 
@@ -44,8 +56,18 @@ module Bench
     csv = CSV.new(file)
     csv << ["First name", "Surname", "E-mail", "Company", "Town", "Country", "Telephone", "Date of birth", "Tags", "Position"]
     rows.times do |n|
-      csv << [Demo::Words::FIRST[n % 60], "Lark#{n}", "p#{n}@house#{n % 5000}.example", "House #{n % 5000}", Demo::Words::CITIES[n % 10], "United Kingdom", format("01632 %06d", n),
-        (Date.new(1950, 1, 1) + n % 18_000).iso8601, "press, batch #{n % 7}", "Owner"]
+      csv << [
+        Demo::Words::FIRST[n % 60],
+        "Lark#{n}",
+        "p#{n}@house#{n % 5000}.example",
+        "House #{n % 5000}",
+        Demo::Words::CITIES[n % 10],
+        "United Kingdom",
+        format("01632 %06d", n),
+        (Date.new(1950, 1, 1) + n % 18_000).iso8601,
+        "press, batch #{n % 7}",
+        "Owner"
+      ]
     end
     file.flush
     file

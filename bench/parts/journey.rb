@@ -4,9 +4,20 @@ module Bench
   module_function
 
   def journey(members = 10_000, steps = 8)
-    plan = Core::Journey::Plan.new(steps: Array.new(steps) { |i| Core::Journey::Step.new(id: i, letter_id: i, timing: Core::Calendar::Timing.new(amount: i.zero? ? 0 : 3)) })
+    plan =
+      Core::Journey::Plan.new(
+        steps:
+          Array.new(steps) do |i|
+            Core::Journey::Step.new(id: i, letter_id: i, timing: Core::Calendar::Timing.new(amount: i.zero? ? 0 : 3))
+          end
+      )
     zones = %w[Europe/London Europe/Paris America/New_York].map { |name| Core::Calendar::Zones.fetch(name) }
-    machine = Core::Journey::Machine.new(plan, calendar: Core::Calendar::WorkCalendar.new(holidays: [Date.new(2026, 5, 25)]), our_zone: zones.first)
+    machine =
+      Core::Journey::Machine.new(
+        plan,
+        calendar: Core::Calendar::WorkCalendar.new(holidays: [Date.new(2026, 5, 25)]),
+        our_zone: zones.first
+      )
     letters = 0
     seconds = Benchmark.realtime do
       members.times { |n| letters += machine.outlook(Core::Journey::Machine::Place.new(0, NOW), their_zone: zones[n % 3], seed: n).size }

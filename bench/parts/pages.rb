@@ -5,7 +5,15 @@ require_relative "large_firm"
 module Bench
   module_function
 
-  SORTS = [nil, {"field" => "person.name"}, {"field" => "person.city", "descending" => true}, {"field" => "company.name"}, {"field" => "person.owner"}, {"field" => "person.birthday"}, {"field" => "person.standing"}].freeze
+  SORTS = [
+    nil,
+    {"field" => "person.name"},
+    {"field" => "person.city", "descending" => true},
+    {"field" => "company.name"},
+    {"field" => "person.owner"},
+    {"field" => "person.birthday"},
+    {"field" => "person.standing"}
+  ].freeze
 
   # What the table, quick search, the sieve and a history take.
   def pages
@@ -13,17 +21,31 @@ module Bench
       LargeFirm.fill
       lead = {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}
       SORTS.each do |sort|
-        [0, 100_000, 199_900].each { |offset| say("everybody by #{sort&.values&.join(" ") || "last heard from"}, from #{offset}") { Records::PeopleTable.new(Records::Person.kept, sort: sort).page(offset: offset, limit: 60) } }
-        say("leads by #{sort&.values&.join(" ") || "last heard from"}, from 0") { Records::PeopleTable.new(Records::Person.kept.where(sql.read(tree(lead))), sort: sort).page(offset: 0, limit: 60) }
+        [0, 100_000, 199_900].each do |offset|
+          say("everybody by #{sort&.values&.join(" ") || "last heard from"}, from #{offset}") do
+            Records::PeopleTable.new(Records::Person.kept, sort: sort).page(offset: offset, limit: 60)
+          end
+        end
+        say("leads by #{sort&.values&.join(" ") || "last heard from"}, from 0") do
+          Records::PeopleTable.new(Records::Person.kept.where(sql.read(tree(lead))), sort: sort).page(offset: 0, limit: 60)
+        end
       end
       ["lark1999", "ottoline house 12", "zzzz", "a", "01632 000 042"].each do |words|
-        say("quick search for “#{words}”, first page") { Records::PeopleTable.new(Records::Person.kept.with_words(words)).page(offset: 0, limit: 60) }
+        say("quick search for “#{words}”, first page") do
+          Records::PeopleTable.new(Records::Person.kept.with_words(words)).page(offset: 0, limit: 60)
+        end
         say("quick search for “#{words}”, count") { Records::Person.kept.with_words(words).count }
       end
       say("the sieve of everybody") { sieving({"condition" => {}}).account }
       say("the sieve of all leads") { sieving({"condition" => lead}).account }
-      say("a history page of a person with 2,000 events") { Records::Cursor.page(Records::Event.where(person_id: 7).newest_first, time: :occurred_at, cursor: nil, limit: 50).then { |events, _| Web::HistoryWords.new(events).entries } }
-      say("a whole export as CSV, 200,000 people", runs: 1) { Work::ExportPeople.new(Records::Person.kept, format: "csv").file.close! } if ENV["EXPORT"]
+      say("a history page of a person with 2,000 events") do
+        Records::Cursor
+          .page(Records::Event.where(person_id: 7).newest_first, time: :occurred_at, cursor: nil, limit: 50)
+          .then { |events, _| Web::HistoryWords.new(events).entries }
+      end
+      if ENV["EXPORT"]
+        say("a whole export as CSV, 200,000 people", runs: 1) { Work::ExportPeople.new(Records::Person.kept, format: "csv").file.close! }
+      end
     end
   end
 

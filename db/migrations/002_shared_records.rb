@@ -48,7 +48,29 @@ Sequel.migration do
     run "UPDATE people JOIN companies ON companies.id = people.company_id SET people.company_fold = companies.name_fold"
     run "UPDATE people SET added_on = DATE(created_at), standing_since = DATE(created_at), consent_on = DATE(consent_at)"
     # "In the bin or not" comes first in each index: every question asks it, and what follows is then in order.
-    sorted = %i[first_name_fold last_name_fold known_as_fold city_fold region_fold country_fold job_title_fold email_fold phone_fold company_fold standing consent language owner_id company_id birthday fitted_on added_on standing_since consent_on last_activity_at]
+    sorted = %i[
+      first_name_fold
+      last_name_fold
+      known_as_fold
+      city_fold
+      region_fold
+      country_fold
+      job_title_fold
+      email_fold
+      phone_fold
+      company_fold
+      standing
+      consent
+      language
+      owner_id
+      company_id
+      birthday
+      fitted_on
+      added_on
+      standing_since
+      consent_on
+      last_activity_at
+    ]
     alter_table(:people) do
       drop_column :consent_at
       drop_index :city_fold
@@ -243,7 +265,19 @@ Sequel.migration do
   end
 
   down do
-    drop_table :account_settings, :not_doubles, :column_habits, :import_slices, :import_rows, :imports, :change_entries, :change_sets, :custom_fields, :list_people, :lists, :blocked_addresses, :person_addresses
+    drop_table :account_settings,
+      :not_doubles,
+      :column_habits,
+      :import_slices,
+      :import_rows,
+      :imports,
+      :change_entries,
+      :change_sets,
+      :custom_fields,
+      :list_people,
+      :lists,
+      :blocked_addresses,
+      :person_addresses
     raise Sequel::Error, "the columns of shared records cannot be taken back without losing what is in them"
   end
 end

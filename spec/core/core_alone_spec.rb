@@ -38,7 +38,10 @@ RSpec.describe "the core" do
   end
 
   it "names no other layer in its sources" do
-    named = Dir[File.join(ROOT, "lib/nimble_letter/core/**/*.rb")].reject { |file| File.read(file).scan(/\b(Records|Work|Post|Web|Practice|Sequel)::/).empty? }
+    named =
+      Dir[File.join(ROOT, "lib/nimble_letter/core/**/*.rb")].reject do |file|
+        File.read(file).scan(/\b(Records|Work|Post|Web|Practice|Sequel)::/).empty?
+      end
 
     expect(named).to eq([])
   end

@@ -1,15 +1,37 @@
 # frozen_string_literal: true
 
 RSpec.describe Core::Sieve do
-  let(:reachable) { {"person.email" => "ana@york.example", "person.do_not_mail" => false, "person.address_failed" => false, "person.consent" => "unknown"} }
+  let(:reachable) do
+    {
+      "person.email" => "ana@york.example",
+      "person.do_not_mail" => false,
+      "person.address_failed" => false,
+      "person.consent" => "unknown"
+    }
+  end
 
   describe ".reason_for" do
     it "is none for somebody who may be written to" do
       expect(described_class.reason_for(reachable)).to be_nil
     end
 
-    {"no_address" => {"person.email" => " "}, "do_not_mail" => {"person.do_not_mail" => true}, "address_blocked" => {"person.address_blocked" => true},
-     "address_failed" => {"person.address_failed" => true}, "no_consent" => {"person.consent" => "no"}}.each do |key, record|
+    {
+      "no_address" => {
+        "person.email" => " "
+      },
+      "do_not_mail" => {
+        "person.do_not_mail" => true
+      },
+      "address_blocked" => {
+        "person.address_blocked" => true
+      },
+      "address_failed" => {
+        "person.address_failed" => true
+      },
+      "no_consent" => {
+        "person.consent" => "no"
+      }
+    }.each do |key, record|
       it "is #{key.tr("_", " ")}" do
         expect(described_class.reason_for(reachable.merge(record)).key).to eq(key)
       end
@@ -24,8 +46,15 @@ RSpec.describe Core::Sieve do
     it "asks after the lasting ones about this sequence and these weeks" do
       reasons = described_class.reasons(guard: described_class::Guard.new(2, 14), sequence_id: 5)
 
-      expect(reasons.map(&:key)).to eq(%w[no_address same_address do_not_mail address_blocked address_failed no_consent written_enough already_in])
-      expect(reasons.last(2).map(&:condition)).to eq([{"activity" => "had_letter", "at_least" => 2, "within" => {"amount" => 14, "unit" => "days"}}, {"membership" => "in", "sequence_id" => 5}])
+      expect(reasons.map(&:key)).to eq(
+        %w[no_address same_address do_not_mail address_blocked address_failed no_consent written_enough already_in]
+      )
+      expect(reasons.last(2).map(&:condition)).to eq(
+        [
+          {"activity" => "had_letter", "at_least" => 2, "within" => {"amount" => 14, "unit" => "days"}},
+          {"membership" => "in", "sequence_id" => 5}
+        ]
+      )
     end
 
     it "are conditions that can be asked" do
@@ -37,20 +66,35 @@ RSpec.describe Core::Sieve do
 
   describe described_class::Guard do
     it "says its rule in words" do
-      expect([described_class.new(1, 1), described_class.new(3, 30)].map(&:words)).to eq(["had 1 letter in the last day already", "had 3 letters in the last 30 days already"])
+      expect([described_class.new(1, 1), described_class.new(3, 30)].map(&:words)).to eq(
+        ["had 1 letter in the last day already", "had 3 letters in the last 30 days already"]
+      )
     end
   end
 
   describe ".account" do
     it "accounts for everybody exactly once" do
-      account = described_class.account(described_class.reasons, 412, "no_address" => 9, "same_address" => 6, "do_not_mail" => 8, "address_failed" => 4, "no_consent" => 3)
+      account =
+        described_class.account(
+          described_class.reasons,
+          412,
+          "no_address" => 9,
+          "same_address" => 6,
+          "do_not_mail" => 8,
+          "address_failed" => 4,
+          "no_consent" => 3
+        )
 
       expect(account[:stages].map { |stage| stage[:left] }).to eq([397, 382, 382])
       expect(account[:would_get_it] + account[:stages].sum { |stage| stage[:reasons].sum { |reason| reason[:count] } }).to eq(412)
     end
 
     it "names every reason, also those that keep nobody" do
-      expect(described_class.account(described_class.reasons, 3, {})[:stages].flat_map { |stage| stage[:reasons] }.map { |reason| reason[:count] }).to eq([0] * 6)
+      expect(
+        described_class.account(described_class.reasons, 3, {})[:stages]
+          .flat_map { |stage| stage[:reasons] }
+          .map { |reason| reason[:count] }
+      ).to eq([0] * 6)
     end
   end
 end

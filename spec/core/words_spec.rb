@@ -40,7 +40,9 @@ RSpec.describe Core::Names do
 
   describe ".called" do
     it "is what they like to be called, or else the first name" do
-      expect([{known_as: "Annie", first_name: "Ana"}, {first_name: "Ana"}, {}].map { |parts| described_class.called(parts) }).to eq(["Annie", "Ana", nil])
+      expect([{known_as: "Annie", first_name: "Ana"}, {first_name: "Ana"}, {}].map { |parts| described_class.called(parts) }).to eq(
+        ["Annie", "Ana", nil]
+      )
     end
   end
 end
@@ -48,7 +50,12 @@ end
 RSpec.describe Core::Doubles do
   describe ".mailbox" do
     it "knows the spellings of one mailbox" do
-      expect(["Ana.Lark+news@House.example", "analark@house.example", " ANALARK@house.example"].map { |address| described_class.mailbox(address) }.uniq).to eq(["analark@house.example"])
+      expect(
+        ["Ana.Lark+news@House.example", "analark@house.example", " ANALARK@house.example"].map do |address|
+          described_class.mailbox(address)
+        end
+          .uniq
+      ).to eq(["analark@house.example"])
     end
 
     it "keeps apart what only looks alike" do
@@ -68,8 +75,16 @@ RSpec.describe Core::Address do
   end
 
   it "takes nothing that would break a header or reach two people" do
-    ["ana", "ana@x", "ana@x.example\r\nBcc: b@x.example", "a@x.example,b@x.example", "a@b@x.example", "<a@x.example>", "a @x.example", "#{"x" * 65}@x.example", "a@x.e"].each do |text|
-      expect(text).not_to match(described_class::PATTERN), text
-    end
+    [
+      "ana",
+      "ana@x",
+      "ana@x.example\r\nBcc: b@x.example",
+      "a@x.example,b@x.example",
+      "a@b@x.example",
+      "<a@x.example>",
+      "a @x.example",
+      "#{"x" * 65}@x.example",
+      "a@x.e"
+    ].each { |text| expect(text).not_to match(described_class::PATTERN), text }
   end
 end

@@ -8,7 +8,13 @@ RSpec.describe Files do
   describe "CSV" do
     it "finds delimiter and encoding by itself" do
       text = "Name;Ort\nZoë;Köln\nAna;\"York; north\"\n"
-      {"UTF-8" => text, "with a mark" => "\uFEFF#{text}", "Windows-1252" => text.encode("Windows-1252"), "UTF-16LE" => "\uFEFF#{text}".encode("UTF-16LE"), "UTF-16BE unmarked" => text.encode("UTF-16BE")}.each do |name, bytes|
+      {
+        "UTF-8" => text,
+        "with a mark" => "\uFEFF#{text}",
+        "Windows-1252" => text.encode("Windows-1252"),
+        "UTF-16LE" => "\uFEFF#{text}".encode("UTF-16LE"),
+        "UTF-16BE unmarked" => text.encode("UTF-16BE")
+      }.each do |name, bytes|
         path = file_of(bytes)
         expect(headers(path)).to eq(%w[Name Ort]), name
         expect(rows(path)).to eq([[2, %w[Zoë Köln]], [3, ["Ana", "York; north"]]]), name
@@ -86,7 +92,15 @@ RSpec.describe Files do
     it "reads several cards of both versions" do
       first, second = rows(file_of(cards, ".vcf")).map { |_, cells| Files::VcardFile::COLUMNS.zip(cells).to_h.compact }
 
-      expect(first).to include("First name" => "Zoë", "Last name" => "Måneløkke", "Title" => "Dr", "Address" => "zoe@oyster.example", "Company" => "The Oyster Shed", "City" => "Whitby", "Birthday" => "1980-05-12")
+      expect(first).to include(
+        "First name" => "Zoë",
+        "Last name" => "Måneløkke",
+        "Title" => "Dr",
+        "Address" => "zoe@oyster.example",
+        "Company" => "The Oyster Shed",
+        "City" => "Whitby",
+        "Birthday" => "1980-05-12"
+      )
       expect(second).to include("First name" => "Bram", "Last name" => "Oduya", "Company" => "Salt, Grass & Co")
     end
 
@@ -98,7 +112,9 @@ RSpec.describe Files do
   describe "out" do
     it "defuses what a spreadsheet would run, and leaves numbers alone" do
       expect(["=1+1", "@x", "+cmd|' /C calc'!A0", "-2+3+cmd", "\tx"].map { |text| Files::Defused.cell(text)[0] }).to all(eq("'"))
-      expect(["+44 1632 960 101", "-12.50", "Ana", 5, nil].map { |value| Files::Defused.cell(value) }).to eq(["+44 1632 960 101", "-12.50", "Ana", 5, nil])
+      expect(["+44 1632 960 101", "-12.50", "Ana", 5, nil].map { |value| Files::Defused.cell(value) }).to eq(
+        ["+44 1632 960 101", "-12.50", "Ana", 5, nil]
+      )
     end
 
     it "comes back as it went, as CSV and XLSX" do
@@ -112,11 +128,27 @@ RSpec.describe Files do
 
     it "writes vCards that read as they were" do
       path = file_of("", ".vcf")
-      person = {full_name: "Zoë Måneløkke", first_name: "Zoë", last_name: "Måneløkke", email: "zoe@x.example", company: "Salt; Grass, Co", city: "York", birthday: Date.new(1980, 5, 12), tags: %w[press]}
+      person = {
+        full_name: "Zoë Måneløkke",
+        first_name: "Zoë",
+        last_name: "Måneløkke",
+        email: "zoe@x.example",
+        company: "Salt; Grass, Co",
+        city: "York",
+        birthday: Date.new(1980, 5, 12),
+        tags: %w[press]
+      }
       File.open(path, "wb") { |io| Files::VcardOut.write(io, [person, person.merge(last_name: "Å" * 90)]) }
 
       cells = rows(path).map { |_, row| Files::VcardFile::COLUMNS.zip(row).to_h.compact }
-      expect(cells.first).to include("First name" => "Zoë", "Last name" => "Måneløkke", "Company" => "Salt; Grass, Co", "City" => "York", "Birthday" => "1980-05-12", "Tag" => "press")
+      expect(cells.first).to include(
+        "First name" => "Zoë",
+        "Last name" => "Måneløkke",
+        "Company" => "Salt; Grass, Co",
+        "City" => "York",
+        "Birthday" => "1980-05-12",
+        "Tag" => "press"
+      )
       expect(cells.last["Last name"]).to eq("Å" * 90)
       expect(File.binread(path).split("\r\n").map(&:bytesize).max).to be <= 76
     end

@@ -19,7 +19,14 @@ RSpec.describe "the practice weather service" do
   end
 
   it "does not know every city, and reads only days" do
-    expect([ask("/weather?city=Nowhere&day=2026-05-12").first, ask("/weather?day=2026-05-12").first, ask("/weather?city=York&day=soon").first, ask("/tides?city=York").first]).to eq([404, 404, 400, 404])
+    expect(
+      [
+        ask("/weather?city=Nowhere&day=2026-05-12").first,
+        ask("/weather?day=2026-05-12").first,
+        ask("/weather?city=York&day=soon").first,
+        ask("/tides?city=York").first
+      ]
+    ).to eq([404, 404, 400, 404])
   end
 end
 
@@ -40,7 +47,11 @@ RSpec.describe Lookups::HttpAdapter do
   it "asks over HTTP, and takes what it is told" do
     serve(Practice::Weather.new) do |adapter|
       expect(adapter.ask(service, "York", day)).to have_attributes(known?: true, facts: include("words", "celsius", "rain"))
-      expect(adapter.ask(service, "Nowhere", day)).to have_attributes(known?: false, reason: "the weather service does not know this", down: false)
+      expect(adapter.ask(service, "Nowhere", day)).to have_attributes(
+        known?: false,
+        reason: "the weather service does not know this",
+        down: false
+      )
     end
   end
 
@@ -54,10 +65,16 @@ RSpec.describe Lookups::HttpAdapter do
   end
 
   it "has a stated result for whatever else goes wrong" do
-    {[500, {}, ["x"]] => /answered 500/, [200, {}, ["not json"]] => /cannot be read/, [200, {}, ["[1]"]] => /cannot be read/, [200, {}, ["{\"words\":\"#{"x" * 20_000}\"}"]] => /cannot be read/}.each do |response, reason|
-      serve(->(_) { response }) { |adapter| expect(adapter.ask(service, "York", day).reason).to match(reason) }
-    end
+    {
+      [500, {}, ["x"]] => /answered 500/,
+      [200, {}, ["not json"]] => /cannot be read/,
+      [200, {}, ["[1]"]] => /cannot be read/,
+      [200, {}, ["{\"words\":\"#{"x" * 20_000}\"}"]] => /cannot be read/
+    }.each { |response, reason| serve(->(_) { response }) { |adapter| expect(adapter.ask(service, "York", day).reason).to match(reason) } }
     closed = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
-    expect(described_class.new("http://127.0.0.1:#{closed}").ask(service, "York", day)).to have_attributes(reason: /cannot be reached/, down: true)
+    expect(described_class.new("http://127.0.0.1:#{closed}").ask(service, "York", day)).to have_attributes(
+      reason: /cannot be reached/,
+      down: true
+    )
   end
 end

@@ -6,7 +6,9 @@ RSpec.describe "practice mode" do
   it "gives every address one temperament, in the stated shares" do
     expect(temperaments).to eq(Array.new(4000) { |n| Practice::Temperament.of("person#{n}@house.example", 7) })
     shares = temperaments.tally.transform_values { |count| count * 1000 / 4000.0 }
-    Practice::Temperament::SHARES.each { |temperament, share| expect(shares.fetch(temperament)).to be_within(25).of(share), temperament.to_s }
+    Practice::Temperament::SHARES.each do |temperament, share|
+      expect(shares.fetch(temperament)).to be_within(25).of(share), temperament.to_s
+    end
   end
 
   it "takes an address at its word" do
@@ -24,7 +26,10 @@ RSpec.describe "practice mode" do
 
   describe "an afternoon in one jump", :processes do
     it "plays letters and answers in the order they would have come" do
-      people = %w[answering silent away failing leaver dropping refusing].map { |kind| make_person(email: "#{kind}+x@house.example", first_name: kind.capitalize) }
+      people =
+        %w[answering silent away failing leaver dropping refusing].map do |kind|
+          make_person(email: "#{kind}+x@house.example", first_name: kind.capitalize)
+        end
       sequence = start(make_sequence(people: people), at: now)
       with_world("post-office", "web") do
         conductor = Processes::WorkerLoop.conductor(configuration, worker)
@@ -36,7 +41,14 @@ RSpec.describe "practice mode" do
       expect(people.map { |person| left[person.id] }).to eq(["replied", nil, nil, "bounced", "unsubscribed", nil, "refused"])
       expect(people.map { |person| first[person.id] }).to eq(%w[sent sent sent sent sent in_doubt failed])
       expect(people.map { |person| second[person.id] }).to eq(%w[skipped sent sent skipped skipped ahead skipped])
-      expect(received.transform_keys { |address| address[/\w+/] }).to eq("answering" => 1, "silent" => 2, "away" => 2, "failing" => 1, "leaver" => 1, "dropping" => 1)
+      expect(received.transform_keys { |address| address[/\w+/] }).to eq(
+        "answering" => 1,
+        "silent" => 2,
+        "away" => 2,
+        "failing" => 1,
+        "leaver" => 1,
+        "dropping" => 1
+      )
       expect(Records::Incoming.select_map(:kind).tally).to eq("reply" => 1, "automatic" => 2, "bounce" => 1)
       all = figures(sequence)
       expect(all.values_at("sent", "failed", "skipped", "in_doubt", "due").sum).to eq(all["planned"])

@@ -6,7 +6,14 @@ require "tmpdir"
 
 RSpec.describe "the processes" do
   def settings(var, **more)
-    {"NIMBLE_VAR" => var, "PORT" => Processes::Ports.any.to_s, "DB_PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "NIMBLE_DB_MEMORY" => "64M"}.merge(more.transform_keys(&:to_s))
+    {
+      "NIMBLE_VAR" => var,
+      "PORT" => Processes::Ports.any.to_s,
+      "DB_PORT" => Processes::Ports.any.to_s,
+      "SMTP_PORT" => Processes::Ports.any.to_s,
+      "LOOKUP_PORT" => Processes::Ports.any.to_s,
+      "NIMBLE_DB_MEMORY" => "64M"
+    }.merge(more.transform_keys(&:to_s))
   end
 
   it "ride out a database that is killed in the middle of a batch: nothing is lost and nothing goes twice" do
@@ -30,7 +37,9 @@ RSpec.describe "the processes" do
       out, status = Open3.capture2e(settings(var, PORT: busy.addr[1].to_s), RbConfig.ruby, File.join(ROOT, "bin/nimble"), "start")
 
       expect(status.exitstatus).to eq(1)
-      expect(out).to eq("Port #{busy.addr[1]}, meant for the web server, is in use. Set PORT to another, for example PORT=#{busy.addr[1] + 100}.\n")
+      expect(out).to eq(
+        "Port #{busy.addr[1]}, meant for the web server, is in use. Set PORT to another, for example PORT=#{busy.addr[1] + 100}.\n"
+      )
     end
   ensure
     busy.close

@@ -40,6 +40,11 @@ waited = 0
 patience = Post::Patience.new(seconds: 120, pause: -> { ((waited += 1) == 3) ? pid = server.start : IO.select(nil, nil, nil, 0.05) })
 Post::Worker.build(configuration, transport: transport, patience: patience).dispatch_due(late)
 
-puts JSON.generate(api: answer, waited: waited, to: transport.delivered.map { |one| one[:to] }.tally.values,
-  states: Records::Delivery.where(sequence_id: sequence.id).exclude(state: "ahead").group_and_count(:state).as_hash(:state, :count), sent_events: Records::Event.where(kind: "sent").count)
+puts JSON.generate(
+  api: answer,
+  waited: waited,
+  to: transport.delivered.map { |one| one[:to] }.tally.values,
+  states: Records::Delivery.where(sequence_id: sequence.id).exclude(state: "ahead").group_and_count(:state).as_hash(:state, :count),
+  sent_events: Records::Event.where(kind: "sent").count
+)
 server.stop(pid)

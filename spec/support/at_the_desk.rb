@@ -21,7 +21,10 @@ module AtTheDesk
 
   # The letter as the server has it.
   def stored
-    page.evaluate_async_script("fetch(`/api/letters/${arguments[0]}`).then((answer) => answer.json()).then(arguments[1])", page.current_path[/\d+/])
+    page.evaluate_async_script(
+      "fetch(`/api/letters/${arguments[0]}`).then((answer) => answer.json()).then(arguments[1])",
+      page.current_path[/\d+/]
+    )
   end
 
   def stored_words = stored["body"]["content"].map { |block| Core::Letters::Summary.of(block, Core::Fields::Standard.catalogue) }

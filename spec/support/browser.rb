@@ -7,13 +7,33 @@ require "tmpdir"
 
 # Headless Chromium on the demo firm, which is built once for all examples in spec/system.
 module Browser
-  ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
-    --disable-sync --disable-dev-shm-usage --force-prefers-reduced-motion --window-size=1280,800].freeze
+  ARGUMENTS = %w[
+    --headless
+    --no-sandbox
+    --disable-gpu
+    --disable-quic
+    --no-first-run
+    --disable-background-networking
+    --disable-component-update
+    --disable-sync
+    --disable-dev-shm-usage
+    --force-prefers-reduced-motion
+    --window-size=1280,800
+  ].freeze
 
   class << self
     def configuration
-      @configuration ||= Configuration.new(ENV.to_h.merge("NIMBLE_VAR" => TestDatabase.configuration.var, "NIMBLE_DATABASE" => "nimble_letter_demo", "PORT" => Processes::Ports.any.to_s,
-        "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => TestDatabase.configuration.db_port.to_s))
+      @configuration ||=
+        Configuration.new(
+          ENV.to_h.merge(
+            "NIMBLE_VAR" => TestDatabase.configuration.var,
+            "NIMBLE_DATABASE" => "nimble_letter_demo",
+            "PORT" => Processes::Ports.any.to_s,
+            "SMTP_PORT" => Processes::Ports.any.to_s,
+            "LOOKUP_PORT" => Processes::Ports.any.to_s,
+            "DB_PORT" => TestDatabase.configuration.db_port.to_s
+          )
+        )
     end
 
     def open
@@ -45,7 +65,12 @@ Capybara.register_driver(:chromium) do |app|
   profile = Dir.mktmpdir("nimble-browser")
   at_exit { FileUtils.rm_rf(profile) }
   [*Browser::ARGUMENTS, "--user-data-dir=#{profile}"].each { |argument| options.add_argument(argument) }
-  Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+  Capybara::Selenium::Driver.new(
+    app,
+    browser: :chrome,
+    options: options,
+    service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
+  )
 end
 Capybara.configure do |config|
   config.run_server = false

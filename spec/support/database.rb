@@ -5,10 +5,17 @@
 module TestDatabase
   class << self
     def configuration
-      @configuration ||= Configuration.new(ENV.to_h.merge(
-        "NIMBLE_VAR" => ENV.fetch("NIMBLE_TEST_VAR", "var-test"), "NIMBLE_DATABASE" => "nimble_letter_test",
-        "PORT" => Processes::Ports.any.to_s, "SMTP_PORT" => Processes::Ports.any.to_s, "LOOKUP_PORT" => Processes::Ports.any.to_s, "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s
-      ))
+      @configuration ||=
+        Configuration.new(
+          ENV.to_h.merge(
+            "NIMBLE_VAR" => ENV.fetch("NIMBLE_TEST_VAR", "var-test"),
+            "NIMBLE_DATABASE" => "nimble_letter_test",
+            "PORT" => Processes::Ports.any.to_s,
+            "SMTP_PORT" => Processes::Ports.any.to_s,
+            "LOOKUP_PORT" => Processes::Ports.any.to_s,
+            "DB_PORT" => ENV.fetch("DB_PORT", Processes::Ports.any).to_s
+          )
+        )
     end
 
     def start
@@ -35,7 +42,9 @@ module TestDatabase
 end
 
 RSpec.configure do |config|
-  config.define_derived_metadata(file_path: %r{/spec/(records|work|post|web|practice|processes)/}) { |metadata| metadata[:database] = true }
+  config.define_derived_metadata(file_path: %r{/spec/(records|work|post|web|practice|processes)/}) do |metadata|
+    metadata[:database] = true
+  end
   config.before(:context, :database) { TestDatabase.start }
   config.around(:each, :database) do |example|
     if example.metadata[:processes]

@@ -17,7 +17,9 @@ module FilesOfPeople
   # @param rows [Array<Array>] of the first sheet
   def workbook(rows, sheet: "People")
     path = file_of("", ".xlsx")
-    File.open(path, "wb") { |io| Xlsxtream::Workbook.open(io) { |book| book.write_worksheet(sheet) { |page| rows.each { |row| page << row } } } }
+    File.open(path, "wb") do |io|
+      Xlsxtream::Workbook.open(io) { |book| book.write_worksheet(sheet) { |page| rows.each { |row| page << row } } }
+    end
     path
   end
 

@@ -3,8 +3,17 @@
 # Fields the firm made are columns of their own, and making a column ends the transaction of an example. So they are made
 # once, for all examples marked `:own_fields`, and an example tells the catalogue of them inside its transaction.
 module OwnFields
-  FIELDS = [["Paint", "text"], ["Remarks", "long_text"], ["Height", "number"], ["Budget", "money"], ["Measured", "date"], ["Keyholder", "flag"], ["Plan", "link"],
-    ["Ceiling", "choice", {"oak" => "oak", "felt" => "felt"}], ["Rooms", "choices", {"hall" => "hall", "bar" => "bar"}]].freeze
+  FIELDS = [
+    %w[Paint text],
+    %w[Remarks long_text],
+    %w[Height number],
+    %w[Budget money],
+    %w[Measured date],
+    %w[Keyholder flag],
+    %w[Plan link],
+    ["Ceiling", "choice", {"oak" => "oak", "felt" => "felt"}],
+    ["Rooms", "choices", {"hall" => "hall", "bar" => "bar"}]
+  ].freeze
 
   def self.add_columns
     return if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_paint }
@@ -14,7 +23,15 @@ module OwnFields
 
   def make_own_fields
     FIELDS.each do |label, type, choices|
-      Records::CustomField.create(subject: "person", name: label.downcase, label: label, type: type, choices: choices, created_at: Builders::NOW, updated_at: Builders::NOW)
+      Records::CustomField.create(
+        subject: "person",
+        name: label.downcase,
+        label: label,
+        type: type,
+        choices: choices,
+        created_at: Builders::NOW,
+        updated_at: Builders::NOW
+      )
     end
   end
 end

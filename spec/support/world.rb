@@ -22,8 +22,19 @@ module World
   # Runs spec/scripts/worker.rb to its end.
   # @return [Process::Status]
   def run_worker(**env)
-    settings = {"NIMBLE_VAR" => configuration.var, "PORT" => configuration.port.to_s, "DB_PORT" => configuration.db_port.to_s, "SMTP_PORT" => configuration.smtp_port.to_s, "NIMBLE_DATABASE" => configuration.database}
-    pid = Process.spawn(settings.merge(env.transform_keys(&:to_s).transform_values(&:to_s)), RbConfig.ruby, File.join(ROOT, "spec/scripts/worker.rb"))
+    settings = {
+      "NIMBLE_VAR" => configuration.var,
+      "PORT" => configuration.port.to_s,
+      "DB_PORT" => configuration.db_port.to_s,
+      "SMTP_PORT" => configuration.smtp_port.to_s,
+      "NIMBLE_DATABASE" => configuration.database
+    }
+    pid =
+      Process.spawn(
+        settings.merge(env.transform_keys(&:to_s).transform_values(&:to_s)),
+        RbConfig.ruby,
+        File.join(ROOT, "spec/scripts/worker.rb")
+      )
     Process.wait2(pid).last
   end
 

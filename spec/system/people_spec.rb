@@ -38,7 +38,9 @@ RSpec.describe "picking people" do
     choose({with: "But not…", field: "Tag"}, "press")
     expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{both} /)
 
-    expect([all, leads, both, matching]).to satisfy("grow with or, shrink with but not") { |everyone, some, more, fewer| everyone > some && more > some && fewer < more }
+    expect([all, leads, both, matching]).to satisfy("grow with or, shrink with but not") { |everyone, some, more, fewer|
+      everyone > some && more > some && fewer < more
+    }
     click_button "Take out: Tag"
     expect(page).to have_css("p[aria-live=polite]", text: /\A#{both} /)
   end

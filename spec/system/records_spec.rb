@@ -7,7 +7,11 @@ RSpec.describe "records on the page" do
 
   it "brings a file in: matched, checked, taken in, and taken back" do
     visit "/files"
-    text = "Vorname;Nachname;E-Mail;Geburtstag\r\nZoë;Filewright;zoe@filewright.example;03/04/1980\r\nBo;Filewright;not an address;04/04/1980\r\n".encode("Windows-1252")
+    text =
+      "Vorname;Nachname;E-Mail;Geburtstag\r\nZoë;Filewright;zoe@filewright.example;03/04/1980\r\nBo;Filewright;not an " \
+      "address;04/04/1980\r\n".encode(
+        "Windows-1252"
+      )
     attach_file("File with people", file(text, "fair.csv"), make_visible: true)
     expect(page).to have_text("1. Match the columns")
     expect(page).to have_button("Check every row", disabled: true)

@@ -15,7 +15,23 @@ RSpec.describe "the screens" do
 
   def running = find("a", text: "Quieter dining rooms", match: :first)
 
-  screens = {"Today" => "/", "People" => "/people", "Letters" => "/letters", "Passages" => "/passages", "Pictures" => "/pictures", "Practice post" => "/practice-post", "Sequences" => "/sequences", "Replies" => "/replies", "Results" => "/results", "Settings" => "/settings", "Companies" => "/companies", "Lists" => "/lists", "Doubles" => "/doubles", "Files" => "/files", "Bin" => "/bin"}
+  screens = {
+    "Today" => "/",
+    "People" => "/people",
+    "Letters" => "/letters",
+    "Passages" => "/passages",
+    "Pictures" => "/pictures",
+    "Practice post" => "/practice-post",
+    "Sequences" => "/sequences",
+    "Replies" => "/replies",
+    "Results" => "/results",
+    "Settings" => "/settings",
+    "Companies" => "/companies",
+    "Lists" => "/lists",
+    "Doubles" => "/doubles",
+    "Files" => "/files",
+    "Bin" => "/bin"
+  }
 
   %w[Light Dark].each do |look|
     it "have nothing serious to mend for anybody who cannot see them well, in #{look.downcase}" do

@@ -8,7 +8,13 @@ RSpec.describe "from a shared record to a counted reply" do
     visit "/people"
     press "n"
     within("dialog") do
-      {"First name" => first_name, "Last name" => last_name, "Address" => address, "Company" => "Saltmarsh House", "City" => city}.each { |field, value| fill_in field, with: value }
+      {
+        "First name" => first_name,
+        "Last name" => last_name,
+        "Address" => address,
+        "Company" => "Saltmarsh House",
+        "City" => city
+      }.each { |field, value| fill_in field, with: value }
       click_button "Add person"
     end
     expect(page).to have_css("h1", text: "#{first_name} #{last_name}".strip)
@@ -144,7 +150,9 @@ RSpec.describe "from a shared record to a counted reply" do
 
     # The person's own history tells the same.
     click_link "Zoë Sommer"
-    ["Converted: visit booked", "Left “To In Saltmarsh”", "Replied", "Had “Story: first word”"].each { |words| expect(page).to have_css("ol", text: words) }
+    ["Converted: visit booked", "Left “To In Saltmarsh”", "Replied", "Had “Story: first word”"].each do |words|
+      expect(page).to have_css("ol", text: words)
+    end
     click_button "Had “Story: first word”"
     expect(page).to have_css("dialog", text: "It was good to meet you at the counter.")
     within("dialog") { click_button "Close" }

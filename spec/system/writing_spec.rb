@@ -33,7 +33,9 @@ RSpec.describe "writing a letter" do
     click_words(/\AChecks/)
     expect(page).to have_text("There is no field “frist name”. Did you mean “first name”?")
     find("li", text: "frist name").click_button("Show it")
-    page.document.synchronize { raise Capybara::ElementNotFound, "the name is not chosen" unless page.evaluate_script("getSelection().toString()") == "frist name" }
+    page.document.synchronize do
+      raise Capybara::ElementNotFound, "the name is not chosen" unless page.evaluate_script("getSelection().toString()") == "frist name"
+    end
   end
 
   it "shows each person's own copy beside it as one types: at the desk, on a phone, as text, in inboxes" do
@@ -67,7 +69,9 @@ RSpec.describe "writing a letter" do
     click_button "Set"
     expect(page).to have_css(".ProseMirror a[href='https://ternandfallow.example/listen']", text: "listen")
     saved
-    on_the_sheet { expect(page).to have_css("a[href='https://ternandfallow.example/listen'][title='Two recordings'] strong", text: "listen") }
+    on_the_sheet do
+      expect(page).to have_css("a[href='https://ternandfallow.example/listen'][title='Two recordings'] strong", text: "listen")
+    end
   end
 
   it "undoes and does again across saves" do
@@ -95,7 +99,13 @@ RSpec.describe "writing a letter" do
   end
 
   it "takes what a word processor or a page puts on the clipboard, clean" do
-    paste(text, "text/html" => "<p class=MsoNormal>Dear «First_Name»,<script>x</script></p><p><b>listen</b> <a href='javascript:x'>here</a></p><span style='display:none'>hidden</span>", "text/plain" => "x")
+    paste(
+      text,
+      "text/html" =>
+        "<p class=MsoNormal>Dear «First_Name»,<script>x</script></p><p><b>listen</b> <a href='javascript:x'>here</a></p>" \
+        "<span style='display:none'>hidden</span>",
+      "text/plain" => "x"
+    )
     expect(page).to have_css(".ProseMirror .merged", text: "First name")
     expect(page).to have_css(".ProseMirror strong", text: "listen")
     expect(text).to have_no_text("hidden")
@@ -107,7 +117,11 @@ RSpec.describe "writing a letter" do
 
   it "says clearly when a paste is too large, and goes on" do
     page.execute_script("window.big = '<p>' + 'word '.repeat(1000000) + '</p>'")
-    page.execute_script("const data = new DataTransfer(); data.setData('text/html', window.big); arguments[0].dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))", text)
+    page.execute_script(
+      "const data = new DataTransfer(); data.setData('text/html', window.big); arguments[0].dispatchEvent(new ClipboardEvent('paste', { " \
+      "clipboardData: data, bubbles: true, cancelable: true }))",
+      text
+    )
     expect(page).to have_css("[role=alert]", text: "a letter takes 512 kB")
     text.send_keys("Still here")
     saved
@@ -134,7 +148,11 @@ RSpec.describe "writing a letter" do
     expect(stored_words).to eq(["Typed without a line"])
 
     # A page that was shut before anything could be sent.
-    page.execute_script("localStorage.setItem(`nimble.letter.${arguments[0]}`, JSON.stringify({version: #{stored["version"]}, draft: {body: #{JSON.generate(doc(para("Typed before the crash")))}}}))", stored["id"])
+    page.execute_script(
+      "localStorage.setItem(`nimble.letter.${arguments[0]}`, JSON.stringify({version: #{stored["version"]}, draft: {body: " \
+      "#{JSON.generate(doc(para("Typed before the crash")))}}}))",
+      stored["id"]
+    )
     visit path
     expect(text).to have_text("Typed before the crash")
     saved

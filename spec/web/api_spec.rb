@@ -8,10 +8,25 @@ RSpec.describe "the API" do
 
   describe "people" do
     it "adds, shows, changes and finds one" do
-      made = call_api(:post, "/api/people", {values: {"person.first_name" => "Zoë", "person.last_name" => "Lark", "person.email" => "zoe@lark.example", "person.company" => "New House", "person.tags" => ["press"]}}, status: 201)
+      made =
+        call_api(
+          :post,
+          "/api/people",
+          {
+            values: {
+              "person.first_name" => "Zoë",
+              "person.last_name" => "Lark",
+              "person.email" => "zoe@lark.example",
+              "person.company" => "New House",
+              "person.tags" => ["press"]
+            }
+          },
+          status: 201
+        )
       expect(made).to include("name" => "Zoë Lark", "company" => "New House", "tags" => ["press"], "version" => 1)
 
-      changed = call_api(:patch, "/api/people/#{made["id"]}", {version: 1, values: {"person.city" => "Hull", "person.standing" => "client"}})
+      changed =
+        call_api(:patch, "/api/people/#{made["id"]}", {version: 1, values: {"person.city" => "Hull", "person.standing" => "client"}})
       expect(changed).to include("city" => "Hull", "standing" => "client", "version" => 2)
       expect(call_api(:post, "/api/people/search", {words: "zoe"})["people"].map { |row| row["id"] }).to eq([made["id"]])
 
@@ -42,12 +57,18 @@ RSpec.describe "the API" do
     it "keeps a note" do
       call_api(:post, "/api/people/#{person.id}/notes", {text: "Rang, out"}, status: 201)
 
-      expect(call_api(:get, "/api/people/#{person.id}/history")["entries"].first).to include("words" => "Note", "detail" => "Rang, out", "by" => maren.name)
+      expect(call_api(:get, "/api/people/#{person.id}/history")["entries"].first).to include(
+        "words" => "Note",
+        "detail" => "Rang, out",
+        "by" => maren.name
+      )
     end
 
     it "takes quotes and operators in a search box for words" do
       person
-      ["'; DROP TABLE people; --", "%", "_", "\\", "(.*)"].each { |words| expect(call_api(:post, "/api/people/search", {words: words})["total"]).to eq(0), words }
+      ["'; DROP TABLE people; --", "%", "_", "\\", "(.*)"].each do |words|
+        expect(call_api(:post, "/api/people/search", {words: words})["total"]).to eq(0), words
+      end
     end
   end
 
@@ -56,11 +77,22 @@ RSpec.describe "the API" do
       letter = call_api(:post, "/api/letters", {name: "A word"}, status: 201)
       body = {type: "doc", content: [{type: "paragraph", content: [{type: "text", text: "Dear {{first name|you}}"}]}]}
       saved = call_api(:patch, "/api/letters/#{letter["id"]}", {version: 1, body: body})
-      expect(saved["body"]["content"][0]["content"][1]).to eq("type" => "mergeField", "attrs" => {"field" => "person.first_name", "fallback" => "you", "form" => nil})
+      expect(saved["body"]["content"][0]["content"][1]).to eq(
+        "type" => "mergeField",
+        "attrs" => {
+          "field" => "person.first_name",
+          "fallback" => "you",
+          "form" => nil
+        }
+      )
 
       body[:content][0][:content][0][:text] = "Dear {{frist name}}"
-      expect(call_api(:patch, "/api/letters/#{letter["id"]}", {version: 2, body: body})["body"]["content"][0]["content"][0]["text"]).to eq("Dear {{frist name}}")
-      expect(call_api(:get, "/api/letters/#{letter["id"]}/checks")["advice"]).to include(include("code" => "unknown_field", "blocking" => true, "words" => "There is no field “frist name”. Did you mean “first name”?"))
+      expect(
+        call_api(:patch, "/api/letters/#{letter["id"]}", {version: 2, body: body})["body"]["content"][0]["content"][0]["text"]
+      ).to eq("Dear {{frist name}}")
+      expect(call_api(:get, "/api/letters/#{letter["id"]}/checks")["advice"]).to include(
+        include("code" => "unknown_field", "blocking" => true, "words" => "There is no field “frist name”. Did you mean “first name”?")
+      )
     end
 
     it "shows a letter as one person gets it, and where it is used" do
@@ -70,7 +102,9 @@ RSpec.describe "the API" do
       preview = call_api(:get, "/api/letters/#{letter.id}/preview?person_id=#{person.id}")
 
       expect(preview["text"]).to start_with("Dear Ana,")
-      expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq([{"id" => sequence.id, "name" => sequence.name, "had" => 0, "will" => 1}])
+      expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq(
+        [{"id" => sequence.id, "name" => sequence.name, "had" => 0, "will" => 1}]
+      )
       expect(call_api(:get, "/api/letters")["letters"].map { |row| row["name"] }).to include("A word")
     end
   end
@@ -117,12 +151,17 @@ RSpec.describe "the API" do
 
       results = call_api(:get, "/api/sequences/#{draft["id"]}/results")
       expect(results["total"].find { |figure| figure["name"] == "planned" }["count"]).to eq(ready["letters"])
-      expect(call_api(:get, "/api/sequences/#{draft["id"]}/results/people?figure=due")["people"].map { |row| row["id"] }).to eq([person.id])
+      expect(call_api(:get, "/api/sequences/#{draft["id"]}/results/people?figure=due")["people"].map { |row| row["id"] }).to eq(
+        [person.id]
+      )
       expect(call_api(:get, "/api/results")["sequences"].size).to eq(1)
       expect(call_api(:get, "/api/post")["next"]).to include("letters" => 1)
 
       member = call_api(:get, "/api/sequences/#{draft["id"]}/members")["members"].first
-      expect(call_api(:patch, "/api/members/#{member["id"]}", {status: "answered"})).to include("status_words" => "has answered", "status_by_hand" => true)
+      expect(call_api(:patch, "/api/members/#{member["id"]}", {status: "answered"})).to include(
+        "status_words" => "has answered",
+        "status_by_hand" => true
+      )
       expect(call_api(:patch, "/api/members/#{member["id"]}", {take_out: true})).to include("state" => "left")
       expect(call_api(:get, "/api/sequences")["sequences"].first).to include("state" => "ended", "planned" => 2)
       call_api(:post, "/api/sequences/#{draft["id"]}/move", {move: "pause"}, status: 422)
@@ -144,12 +183,24 @@ RSpec.describe "the API" do
   describe "replies" do
     let(:sequence) { start(make_sequence(people: [person])) }
     let(:reply) do
-      Records::Incoming.create(file_key: "a", kind: "reply", person_id: person.id, delivery_id: sequence.deliveries.first.id, text: "Yes", raw: Sequel.blob(""), received_at: now, updated_at: now)
+      Records::Incoming.create(
+        file_key: "a",
+        kind: "reply",
+        person_id: person.id,
+        delivery_id: sequence.deliveries.first.id,
+        text: "Yes",
+        raw: Sequel.blob(""),
+        received_at: now,
+        updated_at: now
+      )
     end
 
     it "are read, sorted, and recorded as a conversion once" do
       Records::Delivery.where(id: reply.delivery_id).update(state: "sent", sent_at: now, subject: "A word", text: "Dear Ana")
-      expect(call_api(:get, "/api/replies")["replies"].first).to include("text" => "Yes", "answers" => a_hash_including("sequence" => sequence.name, "step" => 1))
+      expect(call_api(:get, "/api/replies")["replies"].first).to include(
+        "text" => "Yes",
+        "answers" => a_hash_including("sequence" => sequence.name, "step" => 1)
+      )
       expect(call_api(:patch, "/api/replies/#{reply.id}", {sort: "interested", version: 1})).to include("sort" => "interested")
       call_api(:patch, "/api/replies/#{reply.id}", {sort: "no", version: 1}, status: 409)
       done = call_api(:post, "/api/replies/#{reply.id}/conversion", {label: "visit booked", value_pence: 24_000}, status: 201)

@@ -37,7 +37,15 @@ module NimbleLetter
       def self.reasons(guard: nil, sequence_id: nil)
         fitting = []
         fitting << Reason.new(WRITTEN_ENOUGH, "fitting", guard.words, guard.condition, false) if guard
-        fitting << Reason.new(ALREADY_IN, "fitting", "already in this sequence", {"membership" => "in", "sequence_id" => sequence_id}, false) if sequence_id
+        if sequence_id
+          fitting << Reason.new(
+            ALREADY_IN,
+            "fitting",
+            "already in this sequence",
+            {"membership" => "in", "sequence_id" => sequence_id},
+            false
+          )
+        end
         LASTING + fitting
       end
 
@@ -62,7 +70,10 @@ module NimbleLetter
       def self.account(reasons, matching, counts)
         left = matching
         stages = STAGES.map do |stage, words|
-          dropped = reasons.select { |reason| reason.stage == stage }.map { |reason| {key: reason.key, words: reason.words, count: counts.fetch(reason.key, 0)} }
+          dropped =
+            reasons
+              .select { |reason| reason.stage == stage }
+              .map { |reason| {key: reason.key, words: reason.words, count: counts.fetch(reason.key, 0)} }
           left -= dropped.sum { |reason| reason[:count] }
           {key: stage, words: words, reasons: dropped, left: left}
         end

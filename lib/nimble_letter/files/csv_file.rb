@@ -18,7 +18,9 @@ module NimbleLetter
         @path = path
         @encoding = reading["encoding"] || TextEncoding.guess(path)
         @delimiter = reading["delimiter"] || guess_delimiter
-        raise Invalid.new("A delimiter is a comma, a semicolon, a tab or a bar.", at: "reading.delimiter") unless DELIMITERS.include?(@delimiter)
+        unless DELIMITERS.include?(@delimiter)
+          raise Invalid.new("A delimiter is a comma, a semicolon, a tab or a bar.", at: "reading.delimiter")
+        end
       end
 
       # @return [Hash] how it is read, with nothing left to guess
@@ -26,7 +28,8 @@ module NimbleLetter
 
       # @return [Array<String>]
       # @raise [Unreadable]
-      def headers = @headers ||= each_line.first&.last || raise(Unreadable.new("There is nothing in this file.", hint: "Choose another file."))
+      def headers =
+        @headers ||= each_line.first&.last || raise(Unreadable.new("There is nothing in this file.", hint: "Choose another file."))
 
       # @yield [number, cells] the line the row begins on, as an editor counts; cells as String or nil
       # @raise [Unreadable] naming the row from which on it cannot be read
@@ -48,13 +51,20 @@ module NimbleLetter
             line = csv.lineno + within
             within += cells.sum { |cell| cell.to_s.count("\n") }
             next if cells.all? { |cell| cell.nil? || cell.strip.empty? }
-            raise Unreadable.new("Line #{line} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.") if cells.size > MOST_COLUMNS
+            if cells.size > MOST_COLUMNS
+              raise Unreadable.new("Line #{line} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.")
+            end
 
             yield [line, cells]
           end
         rescue CSV::MalformedCSVError => error
-          raise Unreadable.new("From line #{error.line_number} on this file cannot be read: #{plain(error)}.", data: {line: error.line_number},
-            hint: "Mend that line, or save the file anew from where it comes from.")
+          raise Unreadable.new(
+            "From line #{error.line_number} on this file cannot be read: #{plain(error)}.",
+            data: {
+              line: error.line_number
+            },
+            hint: "Mend that line, or save the file anew from where it comes from."
+          )
         rescue EncodingError
           raise Unreadable.new("This file is not written in #{@encoding}.", hint: "Choose another encoding.")
         end
@@ -66,11 +76,16 @@ module NimbleLetter
         return @liberal if defined?(@liberal)
 
         stray = /[^#{Regexp.escape(@delimiter)}"\r\n]"[^#{Regexp.escape(@delimiter)}"\r\n]/
-        @liberal = TextEncoding.open(@path, @encoding) { |file| file.each_line("\n", MOST_IN_A_CELL).any? { |line| line.scrub.match?(stray) } }
+        @liberal =
+          TextEncoding.open(@path, @encoding) { |file| file.each_line("\n", MOST_IN_A_CELL).any? { |line| line.scrub.match?(stray) } }
       end
 
       def plain(error)
-        error.message.match?(/field size|unclosed quote/i) ? "a quotation mark opens there and never closes" : error.message.sub(/ in line.*/, "").downcase
+        if error.message.match?(/field size|unclosed quote/i)
+          "a quotation mark opens there and never closes"
+        else
+          error.message.sub(/ in line.*/, "").downcase
+        end
       end
 
       # The delimiter that parts most lines into the same number of cells.

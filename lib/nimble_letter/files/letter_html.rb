@@ -8,11 +8,66 @@ module NimbleLetter
     # headings, lists, quotes, links. Scripts, hidden text, styles and addresses that run something do not come along.
     class LetterHtml
       MOST_BYTES = 4 * 1024 * 1024
-      DROPPED = %w[script style head title meta link iframe object embed form input button select textarea svg math template noscript audio video canvas].freeze
+      DROPPED = %w[
+        script
+        style
+        head
+        title
+        meta
+        link
+        iframe
+        object
+        embed
+        form
+        input
+        button
+        select
+        textarea
+        svg
+        math
+        template
+        noscript
+        audio
+        video
+        canvas
+      ].freeze
       HEADINGS = {"h1" => 1, "h2" => 2, "h3" => 3, "h4" => 3, "h5" => 3, "h6" => 3}.freeze
-      BLOCKS = %w[p div section article header footer main aside nav address center figure figcaption table tbody thead tfoot tr td th dl dt dd pre fieldset body html].freeze
+      BLOCKS = %w[
+        p
+        div
+        section
+        article
+        header
+        footer
+        main
+        aside
+        nav
+        address
+        center
+        figure
+        figcaption
+        table
+        tbody
+        thead
+        tfoot
+        tr
+        td
+        th
+        dl
+        dt
+        dd
+        pre
+        fieldset
+        body
+        html
+      ].freeze
       # What somebody does not see must not be in what they send.
-      HIDING = /display\s*:\s*none|visibility\s*:\s*hidden|font-size\s*:\s*0(?![.\d])|opacity\s*:\s*0(?![.\d])|mso-hide\s*:\s*all|max-height\s*:\s*0(?![.\d])/i
+      HIDING = Regexp.union(
+        /display\s*:\s*none/i,
+        /visibility\s*:\s*hidden/i,
+        /(font-size|max-height|opacity)\s*:\s*0(?![.\d])/i,
+        /mso-hide\s*:\s*all/i
+      )
       # Word processors write lists as paragraphs with a class, and the bullet as text to be ignored.
       LIST_CLASS = /\bMsoList|\bmsolist/i
       IGNORED = /mso-list\s*:\s*Ignore/i
@@ -27,7 +82,12 @@ module NimbleLetter
       # @return [Hash] a document, still to be parsed
       # @raise [Invalid]
       def read(html)
-        raise Invalid.new("This is #{html.bytesize / 1024 / 1024} MB; a letter takes #{Core::Letters::Document::MAX_BYTES / 1024} kB of text.", code: :letter_too_long) if html.bytesize > MOST_BYTES
+        if html.bytesize > MOST_BYTES
+          raise Invalid.new(
+            "This is #{html.bytesize / 1024 / 1024} MB; a letter takes #{Core::Letters::Document::MAX_BYTES / 1024} kB of text.",
+            code: :letter_too_long
+          )
+        end
 
         root = Nokogiri::HTML5.parse(html.scrub(""), max_tree_depth: 600, max_attributes: 200).at("body")
         blocks = blocks_of(root)
@@ -64,19 +124,35 @@ module NimbleLetter
         return [] if dropped?(node)
 
         name = node.name
-        if HEADINGS.key?(name) then words(node, marks).then { |content| content.empty? ? [] : [{"type" => "heading", "attrs" => {"level" => HEADINGS[name]}, "content" => content}] }
-        elsif %w[ul ol].include?(name) then list(node, marks)
-        elsif name == "blockquote" then [{"type" => "quote", "content" => plain(blocks_of(node, marks))}].reject { |quote| quote["content"].empty? }
-        elsif name == "hr" then [{"type" => "divider"}]
-        elsif node["class"].to_s.match?(LIST_CLASS) then words(node, marks).then { |content| content.empty? ? [] : [{"type" => "item", "content" => without_bullet(content)}] }
-        elsif BLOCKS.include?(name) || holds_blocks?(node) then blocks_of(node, marked(node, marks))
+        if HEADINGS.key?(name)
+          words(node, marks).then do |content|
+            content.empty? ? [] : [{"type" => "heading", "attrs" => {"level" => HEADINGS[name]}, "content" => content}]
+          end
+        elsif %w[ul ol].include?(name)
+          list(node, marks)
+        elsif name == "blockquote"
+          [{"type" => "quote", "content" => plain(blocks_of(node, marks))}].reject { |quote| quote["content"].empty? }
+        elsif name == "hr"
+          [{"type" => "divider"}]
+        elsif node["class"].to_s.match?(LIST_CLASS)
+          words(node, marks).then { |content| content.empty? ? [] : [{"type" => "item", "content" => without_bullet(content)}] }
+        elsif BLOCKS.include?(name) || holds_blocks?(node)
+          blocks_of(node, marked(node, marks))
         end
       end
 
-      def holds_blocks?(node) = node.element_children.any? { |child| BLOCKS.include?(child.name) || HEADINGS.key?(child.name) || %w[ul ol blockquote hr].include?(child.name) || holds_blocks?(child) }
+      def holds_blocks?(node) =
+        node.element_children.any? do |child|
+          BLOCKS.include?(child.name) || HEADINGS.key?(child.name) || %w[ul ol blockquote hr].include?(child.name) || holds_blocks?(child)
+        end
 
       def list(node, marks)
-        items = node.element_children.reject { |child| dropped?(child) }.map { |item| {"type" => "listItem", "content" => in_item(blocks_of(item, marks))} }.reject { |item| item["content"].empty? }
+        items =
+          node
+            .element_children
+            .reject { |child| dropped?(child) }
+            .map { |item| {"type" => "listItem", "content" => in_item(blocks_of(item, marks))} }
+            .reject { |item| item["content"].empty? }
         if items.empty?
           []
         else
@@ -102,7 +178,13 @@ module NimbleLetter
         blocks.chunk_while { |one, other| one["type"] == "item" && other["type"] == "item" }.flat_map do |some|
           next some unless some.first["type"] == "item"
 
-          [{"type" => "bulletList", "content" => some.map { |item| {"type" => "listItem", "content" => [{"type" => "paragraph", "content" => item["content"]}]} }}]
+          [
+            {
+              "type" => "bulletList",
+              "content" =>
+                some.map { |item| {"type" => "listItem", "content" => [{"type" => "paragraph", "content" => item["content"]}]} }
+            }
+          ]
         end
       end
 
@@ -114,7 +196,8 @@ module NimbleLetter
         text.empty? ? rest : [first.merge("text" => text), *rest]
       end
 
-      def dropped?(node) = DROPPED.include?(node.name) || node.key?("hidden") || node["style"].to_s.match?(HIDING) || node["style"].to_s.match?(IGNORED)
+      def dropped?(node) =
+        DROPPED.include?(node.name) || node.key?("hidden") || node["style"].to_s.match?(HIDING) || node["style"].to_s.match?(IGNORED)
 
       def words(node, marks) = tidy(node.children.flat_map { |child| inline(child, marks) })
 
@@ -139,10 +222,15 @@ module NimbleLetter
       def marked(node, marks)
         style = node["style"].to_s
         made = []
-        made << {"type" => "bold"} if (%w[b strong].include?(node.name) && !style.match?(/font-weight\s*:\s*(normal|400)/i)) || style.match?(/font-weight\s*:\s*(bold|[6-9]00)/i)
+        if (%w[b strong].include?(node.name) && !style.match?(/font-weight\s*:\s*(normal|400)/i)) ||
+            style.match?(/font-weight\s*:\s*(bold|[6-9]00)/i)
+          made << {"type" => "bold"}
+        end
         made << {"type" => "italic"} if %w[i em].include?(node.name) || style.match?(/font-style\s*:\s*italic/i)
         href = node["href"].to_s.strip
-        made << {"type" => "link", "attrs" => {"href" => href, **(node["title"] ? {"title" => node["title"]} : {})}} if node.name == "a" && href.match?(Core::Letters::Document::LINK_SCHEMES)
+        if node.name == "a" && href.match?(Core::Letters::Document::LINK_SCHEMES)
+          made << {"type" => "link", "attrs" => {"href" => href, **(node["title"] ? {"title" => node["title"]} : {})}}
+        end
         (marks + made).uniq { |mark| mark["type"] }
       end
 

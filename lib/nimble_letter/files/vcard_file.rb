@@ -6,7 +6,23 @@ module NimbleLetter
   module Files
     # Cards of a vCard file (RFC 2426, version 3; RFC 6350, version 4) as rows, one card a row.
     class VcardFile
-      COLUMNS = ["First name", "Last name", "Title", "Known as", "Address", "Phone", "Company", "Job title", "City", "Region", "Country", "Birthday", "Language", "Time zone", "Tag"].freeze
+      COLUMNS = [
+        "First name",
+        "Last name",
+        "Title",
+        "Known as",
+        "Address",
+        "Phone",
+        "Company",
+        "Job title",
+        "City",
+        "Region",
+        "Country",
+        "Birthday",
+        "Language",
+        "Time zone",
+        "Tag"
+      ].freeze
       MOST_IN_A_CARD = 4 * 1024 * 1024 # a picture may be inside
 
       # @param path [String]
@@ -40,7 +56,9 @@ module NimbleLetter
             next unless card
 
             card << line
-            raise Unreadable.new("One of the cards never ends.", hint: "Save the cards anew from where they come from.") if card.bytesize > MOST_IN_A_CARD
+            if card.bytesize > MOST_IN_A_CARD
+              raise Unreadable.new("One of the cards never ends.", hint: "Save the cards anew from where they come from.")
+            end
             next unless line.match?(/\AEND:VCARD\s*\z/i)
 
             yield card
@@ -55,8 +73,23 @@ module NimbleLetter
         family, given, _more, prefix = parts(card, :n)
         given, family = parts(card, :fn).first.to_s.split(/ (?=\S+\z)/, 2) if given.to_s.empty? && family.to_s.empty?
         _box, _extended, _street, city, region, _code, country = parts(card, :adr)
-        [given, family, prefix, first(card, :nickname), first(card, :email), first(card, :tel)&.sub(/\Atel:/i, ""), parts(card, :org).first, first(card, :title), city, region, country,
-          birthday(first(card, :bday)), first(card, :lang)&.slice(0, 2)&.downcase, zone(first(card, :tz)), first(card, :categories)].map { |cell| cell.to_s.strip.then { |words| words.empty? ? nil : words } }
+        [
+          given,
+          family,
+          prefix,
+          first(card, :nickname),
+          first(card, :email),
+          first(card, :tel)&.sub(/\Atel:/i, ""),
+          parts(card, :org).first,
+          first(card, :title),
+          city,
+          region,
+          country,
+          birthday(first(card, :bday)),
+          first(card, :lang)&.slice(0, 2)&.downcase,
+          zone(first(card, :tz)),
+          first(card, :categories)
+        ].map { |cell| cell.to_s.strip.then { |words| words.empty? ? nil : words } }
       rescue ArgumentError, NoMethodError, VCardigan::EncodingError
         raise Unreadable.new("Card #{number} cannot be read.", hint: "Take it out of the file, or save it anew.")
       end
@@ -64,7 +97,9 @@ module NimbleLetter
       # The reader parts at every semicolon, also at an escaped one; what ends in a backslash goes on in the next.
       def parts(card, name)
         values = card.field(name)&.first&.values || []
-        values.inject([]) { |all, value| all.last&.match?(/(?<!\\)\\\z/) ? [*all[0..-2], "#{all.last};#{value}"] : [*all, value.to_s] }.map { |value| plain(value) }
+        values
+          .inject([]) { |all, value| all.last&.match?(/(?<!\\)\\\z/) ? [*all[0..-2], "#{all.last};#{value}"] : [*all, value.to_s] }
+          .map { |value| plain(value) }
       end
 
       def first(card, name) = parts(card, name).join(",").then { |words| words.empty? ? nil : words }

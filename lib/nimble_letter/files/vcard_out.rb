@@ -7,18 +7,35 @@ module NimbleLetter
       FOLD_BYTES = 75 # RFC 6350 3.2
 
       # @param io [IO]
-      # @param people [Enumerable<Hash{Symbol=>Object}>] name parts, email, phone, company, job_title, city, region, country, birthday, language, time_zone, tags
+      # @param people [Enumerable<Hash{Symbol=>Object}>] name parts, email, phone, company, job_title, city, region, country, birthday,
+      #   language, time_zone, tags
       def self.write(io, people)
         people.each { |person| io.write(lines(person).map { |line| folded(line) }.join) }
       end
 
       def self.lines(person)
         text = ->(name) { escaped(person[name]) }
-        ["BEGIN:VCARD", "VERSION:4.0", "FN:#{text.call(:full_name)}", "N:#{text.call(:last_name)};#{text.call(:first_name)};;#{text.call(:title)};",
-          one("NICKNAME", text.call(:known_as)), one("EMAIL", text.call(:email)), one("TEL", text.call(:phone)), one("ORG", text.call(:company)), one("TITLE", text.call(:job_title)),
-          ((%i[city region country].any? { |name| person[name] }) ? "ADR:;;;#{text.call(:city)};#{text.call(:region)};;#{text.call(:country)}" : nil),
-          one("BDAY", person[:birthday]&.strftime("%Y%m%d")), one("LANG", text.call(:language)), one("TZ", text.call(:time_zone)),
-          one("CATEGORIES", (person[:tags] || []).map { |tag| escaped(tag) }.join(",")), "END:VCARD"].compact
+        [
+          "BEGIN:VCARD",
+          "VERSION:4.0",
+          "FN:#{text.call(:full_name)}",
+          "N:#{text.call(:last_name)};#{text.call(:first_name)};;#{text.call(:title)};",
+          one("NICKNAME", text.call(:known_as)),
+          one("EMAIL", text.call(:email)),
+          one("TEL", text.call(:phone)),
+          one("ORG", text.call(:company)),
+          one("TITLE", text.call(:job_title)),
+          (
+            if %i[city region country].any? { |name| person[name] }
+              "ADR:;;;#{text.call(:city)};#{text.call(:region)};;#{text.call(:country)}"
+            end
+          ),
+          one("BDAY", person[:birthday]&.strftime("%Y%m%d")),
+          one("LANG", text.call(:language)),
+          one("TZ", text.call(:time_zone)),
+          one("CATEGORIES", (person[:tags] || []).map { |tag| escaped(tag) }.join(",")),
+          "END:VCARD"
+        ].compact
       end
       private_class_method :lines
 

@@ -23,7 +23,10 @@ module NimbleLetter
       def reading = {"sheet" => @sheet, "sheets" => sheets}
 
       # @return [Array<String>]
-      def headers = @headers ||= each_line.first&.last&.map(&:to_s) || raise(Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet."))
+      def headers =
+        @headers ||=
+          each_line.first&.last&.map(&:to_s) ||
+          raise(Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet."))
 
       # @yield [number, cells] as the sheet counts; cells as String, Date, Numeric, true, false or nil
       def each_row
@@ -51,7 +54,9 @@ module NimbleLetter
           book.each_row_streaming(sheet: @sheet, pad_cells: true) do |row|
             number += 1
             cells = row.map { |cell| value(cell) }
-            raise Unreadable.new("Row #{number} has #{cells.size} columns; at most #{CsvFile::MOST_COLUMNS} can be read.") if cells.size > CsvFile::MOST_COLUMNS
+            if cells.size > CsvFile::MOST_COLUMNS
+              raise Unreadable.new("Row #{number} has #{cells.size} columns; at most #{CsvFile::MOST_COLUMNS} can be read.")
+            end
 
             at_work = true
             yield [number, cells] unless cells.all? { |cell| cell.nil? || cell.to_s.strip.empty? }
@@ -82,7 +87,10 @@ module NimbleLetter
         end
         return if total <= MOST_BYTES && total <= File.size(@path) * MOST_RATIO + 10 * 1024 * 1024
 
-        raise Unreadable.new("Unpacked this file would be #{total / 1024 / 1024} MB, which is more than is taken in.", hint: "Save it as CSV and bring that in.")
+        raise Unreadable.new(
+          "Unpacked this file would be #{total / 1024 / 1024} MB, which is more than is taken in.",
+          hint: "Save it as CSV and bring that in."
+        )
       rescue Zip::Error
         raise broken
       end

@@ -22,7 +22,15 @@ module NimbleLetter
       # @return [Answer]
       def ask(service, value, day)
         uri = URI("#{@base_url}/#{service.name}?#{URI.encode_www_form(service.by.split(".").last => value, :day => day.iso8601)}")
-        response = Net::HTTP.start(uri.host, uri.port, open_timeout: SECONDS, read_timeout: SECONDS, max_retries: 0, use_ssl: uri.scheme == "https") { |http| http.get(uri.request_uri, "accept" => "application/json") }
+        response =
+          Net::HTTP.start(
+            uri.host,
+            uri.port,
+            open_timeout: SECONDS,
+            read_timeout: SECONDS,
+            max_retries: 0,
+            use_ssl: uri.scheme == "https"
+          ) { |http| http.get(uri.request_uri, "accept" => "application/json") }
         read(response, service)
       rescue Timeout::Error
         Answer.failed("#{service.label} did not answer in time", down: true)

@@ -16,12 +16,22 @@ module NimbleLetter
       # @param configuration [Configuration]
       # @param transport [#deliver]
       # @return [Worker] wired up as it is used
-      def self.build(configuration, transport: SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port), checkpoints: Checkpoints::NONE, patience: Patience.new)
+      def self.build(
+        configuration,
+        transport: SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port),
+        checkpoints: Checkpoints::NONE,
+        patience: Patience.new
+      )
         claims = Claims.new(lease_seconds: configuration.lease_seconds)
         composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url)
         dispatch = Dispatch.new(transport: transport, claims: claims, composer: composer, checkpoints: checkpoints, patience: patience)
-        new(dispatch: dispatch, claims: claims, intake: Intake.new(maildir: Maildir.new(configuration.maildir)),
-          tests: TestLetters.new(transport: transport, composer: composer), lookups: Lookups::HttpAdapter.new(configuration.lookup_url))
+        new(
+          dispatch: dispatch,
+          claims: claims,
+          intake: Intake.new(maildir: Maildir.new(configuration.maildir)),
+          tests: TestLetters.new(transport: transport, composer: composer),
+          lookups: Lookups::HttpAdapter.new(configuration.lookup_url)
+        )
       end
 
       # @param now [Time]
@@ -41,7 +51,11 @@ module NimbleLetter
       # @return [Time, nil] when the next letter is due
       def next_due(after:)
         running = Records::Sequence.where(state: "running").select_map(:id)
-        Records::Delivery.where(state: "due", sequence_id: running).exclude(Work::PostHold.dataset.select(1).exists).where { due_at > after }.min(:due_at)
+        Records::Delivery
+          .where(state: "due", sequence_id: running)
+          .exclude(Work::PostHold.dataset.select(1).exists)
+          .where { due_at > after }
+          .min(:due_at)
       end
 
       private

@@ -54,7 +54,10 @@ module NimbleLetter
           next if raw.match?(/^X-Nimble-Test:/i) # a colleague reads it, not a character
 
           reactions = Character.new(raw, address: address, at: at, seed: @seed, nth: nth).reactions
-          Records.db[:practice_reactions].import(%i[at kind data], reactions.map { |reaction| [reaction.at, reaction.kind, JSON.generate(reaction.data)] })
+          Records.db[:practice_reactions].import(
+            %i[at kind data],
+            reactions.map { |reaction| [reaction.at, reaction.kind, JSON.generate(reaction.data)] }
+          )
         end
       end
     end

@@ -29,9 +29,14 @@ module NimbleLetter
 
       def perform(kind, data)
         case kind
-        when "mail" then @maildir.deliver(data.fetch("raw"))
-        when "unsubscribe" then call(data) { |uri, headers| Net::HTTP::Post.new(uri, headers).tap { |request| request.set_form_data("List-Unsubscribe" => "One-Click") } }
-        else call(data) { |uri, headers| Net::HTTP::Get.new(uri, headers) }
+        when "mail"
+          @maildir.deliver(data.fetch("raw"))
+        when "unsubscribe"
+          call(data) do |uri, headers|
+            Net::HTTP::Post.new(uri, headers).tap { |request| request.set_form_data("List-Unsubscribe" => "One-Click") }
+          end
+        else
+          call(data) { |uri, headers| Net::HTTP::Get.new(uri, headers) }
         end
       end
 

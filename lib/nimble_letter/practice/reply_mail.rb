@@ -29,14 +29,21 @@ module NimbleLetter
       def self.answer(mail, address, tone, random, at)
         words = WORDS.fetch(tone)
         quoted = mail.text_part.decoded.lines.map { |line| "> #{line}" }.join
-        body = "#{words[random.rand(words.size)]}\n\nOn #{mail.date.strftime("%-d %b %Y, %H:%M")}, #{mail[:from].display_names.first} wrote:\n#{quoted}"
+        line = "On #{mail.date.strftime("%-d %b %Y, %H:%M")}, #{mail[:from].display_names.first} wrote:"
+        body = "#{words[random.rand(words.size)]}\n\n#{line}\n#{quoted}"
         build(mail, address, at, "Re: #{mail.subject}", body)
       end
 
       def self.out_of_office(mail, address, at)
         back = (at + 9 * 86_400).strftime("%-d %B")
-        build(mail, address, at, "Out of the office: #{mail.subject}", "Thank you for your letter. I am away until #{back} and will read it then.",
-          "Auto-Submitted" => "auto-replied")
+        build(
+          mail,
+          address,
+          at,
+          "Out of the office: #{mail.subject}",
+          "Thank you for your letter. I am away until #{back} and will read it then.",
+          "Auto-Submitted" => "auto-replied"
+        )
       end
 
       def self.bounce(mail, address, at)

@@ -9,7 +9,17 @@ module NimbleLetter
     module Temperament
       # Shares in parts of a thousand.
       SHARES = {
-        silent: 370, glancer: 275, reader: 145, keen: 55, correspondent: 45, away: 35, failing: 18, refusing: 8, leaver: 12, naysayer: 7, scanned: 30
+        silent: 370,
+        glancer: 275,
+        reader: 145,
+        keen: 55,
+        correspondent: 45,
+        away: 35,
+        failing: 18,
+        refusing: 8,
+        leaver: 12,
+        naysayer: 7,
+        scanned: 30
       }.freeze
       # Only on request: somebody who always answers the first letter warmly, a server that is busy, and one that hangs up
       # after taking the letter.

@@ -22,7 +22,17 @@ module NimbleLetter
       # @raise [Error] with the child's last words when it does not come up
       def start(part, port: nil, as: part)
         FileUtils.mkdir_p(@configuration.var)
-        pid = Process.spawn(environment(part), RbConfig.ruby, File.join(ROOT, "bin", "nimble"), part, out: [@log, "a"], err: [@log, "a"], in: File::NULL, pgroup: true)
+        pid =
+          Process.spawn(
+            environment(part),
+            RbConfig.ruby,
+            File.join(ROOT, "bin", "nimble"),
+            part,
+            out: [@log, "a"],
+            err: [@log, "a"],
+            in: File::NULL,
+            pgroup: true
+          )
         @pids[as] = pid
         wait_for(as, pid, port) if port
         pid
@@ -49,8 +59,16 @@ module NimbleLetter
 
       def environment(part)
         own = (part == "clerk") ? ClerkLoop::ENVIRONMENT : {}
-        {**own, "NIMBLE_VAR" => @configuration.var, "PORT" => @configuration.port.to_s, "DB_PORT" => @configuration.db_port.to_s,
-                "SMTP_PORT" => @configuration.smtp_port.to_s, "LOOKUP_PORT" => @configuration.lookup_port.to_s, "NIMBLE_DATABASE" => @configuration.database, "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s}
+        {
+          **own,
+          "NIMBLE_VAR" => @configuration.var,
+          "PORT" => @configuration.port.to_s,
+          "DB_PORT" => @configuration.db_port.to_s,
+          "SMTP_PORT" => @configuration.smtp_port.to_s,
+          "LOOKUP_PORT" => @configuration.lookup_port.to_s,
+          "NIMBLE_DATABASE" => @configuration.database,
+          "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s
+        }
       end
 
       def wait_for(part, pid, port)
@@ -60,7 +78,12 @@ module NimbleLetter
         rescue SystemCallError
           ended = Process.wait(pid, Process::WNOHANG)
           @pids.delete(part) if ended
-          raise Error.new("The #{part} did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(12).join}", code: :no_start) if ended || now > deadline
+          if ended || now > deadline
+            raise Error.new(
+              "The #{part} did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(12).join}",
+              code: :no_start
+            )
+          end
 
           IO.select(nil, nil, nil, 0.05)
           retry

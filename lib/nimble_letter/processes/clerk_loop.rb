@@ -6,7 +6,12 @@ module NimbleLetter
     class ClerkLoop
       PAUSE_SECONDS = 0.2
       # A clerk makes and forgets a great many small texts; collecting them less often takes a third off a large file.
-      ENVIRONMENT = {"RUBY_GC_MALLOC_LIMIT" => "134217728", "RUBY_GC_MALLOC_LIMIT_MAX" => "268435456", "RUBY_GC_OLDMALLOC_LIMIT" => "268435456", "RUBY_GC_HEAP_INIT_SLOTS" => "1000000"}.freeze
+      ENVIRONMENT = {
+        "RUBY_GC_MALLOC_LIMIT" => "134217728",
+        "RUBY_GC_MALLOC_LIMIT_MAX" => "268435456",
+        "RUBY_GC_OLDMALLOC_LIMIT" => "268435456",
+        "RUBY_GC_HEAP_INIT_SLOTS" => "1000000"
+      }.freeze
 
       def initialize(configuration)
         @configuration = configuration

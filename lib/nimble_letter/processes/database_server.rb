@@ -40,10 +40,22 @@ module NimbleLetter
       private
 
       def options
-        ["--datadir=#{@folder}", "--port=#{@configuration.db_port}", "--socket=#{@configuration.socket}", "--bind-address=127.0.0.1",
-          "--pid-file=#{File.join(@configuration.var, "db.pid")}", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
-          "--transaction-isolation=READ-COMMITTED", "--innodb-buffer-pool-size=#{ENV.fetch("NIMBLE_DB_MEMORY", "512M")}", "--skip-log-bin",
-          "--max-allowed-packet=64M", "--innodb-lock-wait-timeout=15", "--default-time-zone=+00:00", *user_option]
+        [
+          "--datadir=#{@folder}",
+          "--port=#{@configuration.db_port}",
+          "--socket=#{@configuration.socket}",
+          "--bind-address=127.0.0.1",
+          "--pid-file=#{File.join(@configuration.var, "db.pid")}",
+          "--character-set-server=utf8mb4",
+          "--collation-server=utf8mb4_unicode_ci",
+          "--transaction-isolation=READ-COMMITTED",
+          "--innodb-buffer-pool-size=#{ENV.fetch("NIMBLE_DB_MEMORY", "512M")}",
+          "--skip-log-bin",
+          "--max-allowed-packet=64M",
+          "--innodb-lock-wait-timeout=15",
+          "--default-time-zone=+00:00",
+          *user_option
+        ]
       end
 
       # The server refuses to run as root unless told so.
@@ -80,7 +92,10 @@ module NimbleLetter
         until answering?
           ended = Process.wait(pid, Process::WNOHANG)
           if ended || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
-            raise Error.new("The database did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}", code: :database_away)
+            raise Error.new(
+              "The database did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}",
+              code: :database_away
+            )
           end
           IO.select(nil, nil, nil, 0.05)
         end
@@ -89,7 +104,10 @@ module NimbleLetter
       def run(*command)
         return if system(*command, out: @log, err: @log)
 
-        raise Error.new("#{command.first} failed. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}", code: :database_away)
+        raise Error.new(
+          "#{command.first} failed. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}",
+          code: :database_away
+        )
       end
     end
   end

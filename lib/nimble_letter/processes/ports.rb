@@ -10,7 +10,10 @@ module NimbleLetter
       def self.free!(port, variable, what)
         TCPServer.new("127.0.0.1", port).close
       rescue Errno::EADDRINUSE
-        raise Error.new("Port #{port}, meant for #{what}, is in use. Set #{variable} to another, for example #{variable}=#{port + 100}.", code: :port_busy)
+        raise Error.new(
+          "Port #{port}, meant for #{what}, is in use. Set #{variable} to another, for example #{variable}=#{port + 100}.",
+          code: :port_busy
+        )
       end
 
       # @return [Integer] one that is free right now

@@ -8,8 +8,18 @@ module NimbleLetter
     class Screenshots
       FOLDER = File.join(ROOT, "docs", "screenshots")
       WIDTH, HEIGHT = 1280, 800
-      ARGUMENTS = %w[--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update
-        --disable-sync --disable-dev-shm-usage --hide-scrollbars].freeze
+      ARGUMENTS = %w[
+        --headless
+        --no-sandbox
+        --disable-gpu
+        --disable-quic
+        --no-first-run
+        --disable-background-networking
+        --disable-component-update
+        --disable-sync
+        --disable-dev-shm-usage
+        --hide-scrollbars
+      ].freeze
 
       # A letter in its frame, once it is there.
       FRAME = "[data-ready=true] iframe"
@@ -47,15 +57,24 @@ module NimbleLetter
         newest = Records.db[:practice_letters].max(:id)
         person = Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
         [
-          View.new(name: "today", path: "/", see: "section"), View.new(name: "people", path: "/people", see: "section[aria-label='Who a letter would reach']", act: :restaurant_leads),
-          View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"), View.new(name: "letters", path: "/letters", see: "tbody tr"),
-          View.new(name: "letter", path: "/letters/#{letters.fetch("Spring from the workshop")}", see: FRAME), View.new(name: "letter-some", path: "/letters/#{letters.fetch("The yearly check")}", see: FRAME),
-          View.new(name: "practice-post", path: "/practice-post/#{newest}", see: FRAME), View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
+          View.new(name: "today", path: "/", see: "section"),
+          View.new(name: "people", path: "/people", see: "section[aria-label='Who a letter would reach']", act: :restaurant_leads),
+          View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"),
+          View.new(name: "letters", path: "/letters", see: "tbody tr"),
+          View.new(name: "letter", path: "/letters/#{letters.fetch("Spring from the workshop")}", see: FRAME),
+          View.new(name: "letter-some", path: "/letters/#{letters.fetch("The yearly check")}", see: FRAME),
+          View.new(name: "practice-post", path: "/practice-post/#{newest}", see: FRAME),
+          View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
           View.new(name: "plan", path: "/sequences/#{running}", see: "aside #{FRAME}"),
-          View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: FRAME, act: :next_gap), View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside #{FRAME}", act: :start),
-          View.new(name: "replies", path: "/replies", see: "article"), View.new(name: "results", path: "/results", see: "tbody tr"),
-          View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"), View.new(name: "settings", path: "/settings", see: "tbody tr"),
-          View.new(name: "lists", path: "/lists", see: "tbody tr"), View.new(name: "doubles", path: "/doubles", see: "tbody tr"), View.new(name: "bring-in", path: "/files/#{fair_file}", see: "[role=tab]"),
+          View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: FRAME, act: :next_gap),
+          View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside #{FRAME}", act: :start),
+          View.new(name: "replies", path: "/replies", see: "article"),
+          View.new(name: "results", path: "/results", see: "tbody tr"),
+          View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"),
+          View.new(name: "settings", path: "/settings", see: "tbody tr"),
+          View.new(name: "lists", path: "/lists", see: "tbody tr"),
+          View.new(name: "doubles", path: "/doubles", see: "tbody tr"),
+          View.new(name: "bring-in", path: "/files/#{fair_file}", see: "[role=tab]"),
           View.new(name: "people-dark", path: "/people", see: "[role=row]", act: :dark)
         ]
       end
@@ -65,9 +84,17 @@ module NimbleLetter
       def fair_file
         moment = Work::Moment.new(now: Demo::Story::ENDS, account: Records::Account.order(:id).first)
         receiving = Work::ReceiveImport.new(@configuration.imports, moment)
-        import = File.open(File.join(ROOT, "demo", "files", "spring-fair.csv"), "rb") { |file| receiving.receive(file, name: "spring-fair.csv") }
+        import =
+          File.open(File.join(ROOT, "demo", "files", "spring-fair.csv"), "rb") { |file| receiving.receive(file, name: "spring-fair.csv") }
         import = receiving.read_again(import, {"order" => "dmy"}, version: import.version)
-        Work::StartImport.check(import, receiving.columns(import).map { |column| column[:field] }, {}, version: import.version, folder: @configuration.imports, moment: moment)
+        Work::StartImport.check(
+          import,
+          receiving.columns(import).map { |column| column[:field] },
+          {},
+          version: import.version,
+          folder: @configuration.imports,
+          moment: moment
+        )
         Work::Clerk.new(@configuration.imports).finish(moment.now)
         import.id
       end
@@ -76,7 +103,8 @@ module NimbleLetter
 
       def with_profile(profile)
         options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium", args: [*ARGUMENTS, "--user-data-dir=#{profile}"])
-        @browser = Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
+        @browser =
+          Selenium::WebDriver.for(:chrome, options: options, service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver"))
         sign_in
         views.each { |view| picture(view) }
       ensure

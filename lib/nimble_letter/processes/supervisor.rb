@@ -60,7 +60,9 @@ module NimbleLetter
       def watch(children)
         until Signals.wait(WATCH_SECONDS)
           part = children.ended
-          raise Error.new("The #{part} has ended by itself. See #{File.join(@configuration.var, "processes.log")}.", code: :part_ended) if part
+          if part
+            raise Error.new("The #{part} has ended by itself. See #{File.join(@configuration.var, "processes.log")}.", code: :part_ended)
+          end
         end
       end
     end

@@ -22,9 +22,16 @@ module NimbleLetter
         content_type :json
         cache_control :no_store
         if request.content_length.to_i > MAX_BODY_BYTES && !request.path.match?(FILES)
-          halt 413, Problem.body(code: "too_large", message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.", hint: "Send less at once.")
+          halt 413,
+            Problem.body(
+              code: "too_large",
+              message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.",
+              hint: "Send less at once."
+            )
         end
-        halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.") unless account || request.path == "/api/session"
+        unless account || request.path == "/api/session"
+          halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.")
+        end
       end
 
       register Routes::Session
@@ -72,13 +79,21 @@ module NimbleLetter
       error Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout do
         status 503
         headers "retry-after" => "5"
-        Problem.body(code: "database_away", message: "The records cannot be reached just now.", hint: "Nothing is lost. This is tried again by itself.")
+        Problem.body(
+          code: "database_away",
+          message: "The records cannot be reached just now.",
+          hint: "Nothing is lost. This is tried again by itself."
+        )
       end
 
       error StandardError do |error|
         warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
         status 500
-        Problem.body(code: "our_fault", message: "Something went wrong on our side.", hint: "Try again. What you typed is kept on this page.")
+        Problem.body(
+          code: "our_fault",
+          message: "Something went wrong on our side.",
+          hint: "Try again. What you typed is kept on this page."
+        )
       end
 
       helpers do
@@ -108,7 +123,9 @@ module NimbleLetter
           Render.json(object)
         end
 
-        def fetch_record(model, id, what) = model[Integer(id, exception: false)] || raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
+        def fetch_record(model, id, what) =
+          model[Integer(id, exception: false)] ||
+            raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
 
         def admin!
           raise Invalid.new("Only an admin may do this.", code: :admins_only) unless account.admin?

@@ -3,7 +3,8 @@
 module NimbleLetter
   module Work
     # What goes on in the background: files that are checked and taken in, acts on many records and their taking back,
-    # the emptying of the bin, and the forgetting of old files. Several clerks may work beside each other; each piece is done by one of them.
+    # the emptying of the bin, and the forgetting of old files. Several clerks may work beside each other; each piece is done by one
+    # of them.
     class Clerk
       # @param folder [String] where files that are brought in are kept
       def initialize(folder)
@@ -15,7 +16,8 @@ module NimbleLetter
       # @return [Boolean] whether there was something to do
       def round(now)
         moment = ->(account_id) { Moment.new(now: now, account: account_id && Records::Account[account_id]) }
-        changes(moment) || imports(moment) || PutInBin.empty_old(moment.call(nil)).positive? || ForgetFiles.call(@folder, moment.call(nil)).positive?
+        changes(moment) || imports(moment) || PutInBin.empty_old(moment.call(nil)).positive? ||
+          ForgetFiles.call(@folder, moment.call(nil)).positive?
       end
 
       # Works until nothing is waiting.
@@ -25,7 +27,8 @@ module NimbleLetter
 
       private
 
-      def changes(moment) = Records::ChangeSet.unfinished.order(:id).limit(5).all.any? { |set| ChangeMany.round(set, moment.call(set.account_id)) }
+      def changes(moment) =
+        Records::ChangeSet.unfinished.order(:id).limit(5).all.any? { |set| ChangeMany.round(set, moment.call(set.account_id)) }
 
       def imports(moment)
         Records::Import.working.order(:id).limit(5).all.any? do |import|

@@ -3,11 +3,15 @@
 RSpec.describe Core::Calendar::Countries do
   describe ".zone" do
     it "knows one country by all its usual names" do
-      expect(["United Kingdom", "uk", "GB", "Scotland", " great  britain "].map { |words| described_class.zone(words) }.uniq).to eq(["Europe/London"])
+      expect(["United Kingdom", "uk", "GB", "Scotland", " great  britain "].map { |words| described_class.zone(words) }.uniq).to eq(
+        ["Europe/London"]
+      )
     end
 
     it "reads names with accents, and in their own language" do
-      expect(["España", "Deutschland", "Österreich", "Türkiye"].map { |words| described_class.zone(words) }).to eq(%w[Europe/Madrid Europe/Berlin Europe/Vienna Europe/Istanbul])
+      expect(%w[España Deutschland Österreich Türkiye].map { |words| described_class.zone(words) }).to eq(
+        %w[Europe/Madrid Europe/Berlin Europe/Vienna Europe/Istanbul]
+      )
     end
 
     it "takes the zone most people live in where there are several" do

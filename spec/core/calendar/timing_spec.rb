@@ -20,7 +20,14 @@ RSpec.describe Core::Calendar::Timing do
 
       it "follows our clock when told so" do
         expect(due(Time.utc(2026, 5, 12, 9), amount: 1, zone: new_york)).to eq(Time.utc(2026, 5, 13, 13))
-        expect(described_class.new(amount: 1, zone: "ours").due(Time.utc(2026, 5, 12, 9), their_zone: new_york, our_zone: london, calendar: calendar)).to eq(Time.utc(2026, 5, 13, 8))
+        expect(
+          described_class.new(amount: 1, zone: "ours").due(
+            Time.utc(2026, 5, 12, 9),
+            their_zone: new_york,
+            our_zone: london,
+            calendar: calendar
+          )
+        ).to eq(Time.utc(2026, 5, 13, 8))
       end
 
       it "keeps the wall clock over a change to summer time" do
@@ -71,14 +78,16 @@ RSpec.describe Core::Calendar::Timing do
     it "never answers before its base and always inside the window of a working day" do
       generators = PropCheck::Generators
       units = generators.one_of(*described_class::UNITS.map { |unit| generators.constant(unit) })
-      PropCheck.forall(generators.tuple(generators.choose(0..400_000), generators.choose(0..20), generators.choose(0..999_999), units)).with_config(n_runs: 400) do |(minutes, amount, seed, unit)|
-        base = Time.utc(2026, 1, 1) + minutes * 60
-        [london, new_york].each do |zone|
-          date, minute = Core::Calendar::Zones.local(zone, at = due(base, zone: zone, seed: seed, amount: amount, unit: unit))
-          raise "#{at} is before #{base}" if at < base
-          raise "#{at} is outside of the window" unless minute.between?(540, 689) && calendar.working_day?(date)
+      PropCheck
+        .forall(generators.tuple(generators.choose(0..400_000), generators.choose(0..20), generators.choose(0..999_999), units))
+        .with_config(n_runs: 400) do |(minutes, amount, seed, unit)|
+          base = Time.utc(2026, 1, 1) + minutes * 60
+          [london, new_york].each do |zone|
+            date, minute = Core::Calendar::Zones.local(zone, at = due(base, zone: zone, seed: seed, amount: amount, unit: unit))
+            raise "#{at} is before #{base}" if at < base
+            raise "#{at} is outside of the window" unless minute.between?(540, 689) && calendar.working_day?(date)
+          end
         end
-      end
     end
   end
 
@@ -103,12 +112,20 @@ RSpec.describe Core::Calendar::Timing do
     {
       "amount" => [{amount: -1}, {amount: 366}, {amount: 1.5}, {amount: nil}],
       "unit" => [{unit: "fortnights"}, {unit: nil}],
-      "to_minute" => [{from_minute: 540, to_minute: 545}, {from_minute: 690, to_minute: 540}, {from_minute: -1}, {to_minute: 1441}, {to_minute: "690"}],
+      "to_minute" => [
+        {from_minute: 540, to_minute: 545},
+        {from_minute: 690, to_minute: 540},
+        {from_minute: -1},
+        {to_minute: 1441},
+        {to_minute: "690"}
+      ],
       "zone" => [{zone: "mine"}]
     }.each do |at, given|
       it "says that the #{at} is wrong" do
         given.each do |timing|
-          expect { described_class.new(**timing) }.to raise_error(Invalid) { |error| expect(error).to have_attributes(code: :timing_unclear, at: at) }
+          expect { described_class.new(**timing) }.to raise_error(Invalid) { |error|
+            expect(error).to have_attributes(code: :timing_unclear, at: at)
+          }
         end
       end
     end

@@ -19,11 +19,15 @@ RSpec.describe Core::Calendar::Zones do
   describe ".local" do
     it "gives the date and minute on the wall there" do
       expect(described_class.local(described_class.fetch("Asia/Tokyo"), Time.utc(2026, 5, 12, 20, 15))).to eq([Date.new(2026, 5, 13), 315])
-      expect(described_class.local(described_class.fetch("America/New_York"), Time.utc(2026, 5, 12, 2, 0))).to eq([Date.new(2026, 5, 11), 22 * 60])
+      expect(described_class.local(described_class.fetch("America/New_York"), Time.utc(2026, 5, 12, 2, 0))).to eq(
+        [Date.new(2026, 5, 11), 22 * 60]
+      )
     end
 
     it "knows clocks that differ by a part of an hour" do
-      expect(described_class.local(described_class.fetch("Asia/Kathmandu"), Time.utc(2026, 5, 12, 0, 0))).to eq([Date.new(2026, 5, 12), 345])
+      expect(described_class.local(described_class.fetch("Asia/Kathmandu"), Time.utc(2026, 5, 12, 0, 0))).to eq(
+        [Date.new(2026, 5, 12), 345]
+      )
     end
   end
 

@@ -46,7 +46,9 @@ RSpec.describe Core::Conditions::Explanation do
     end
 
     it "tells of places in sequences" do
-      record = {"memberships" => [{sequence_id: 1, state: "active", status: "written"}, {sequence_id: 2, state: "left", status: "answered"}]}
+      record = {
+        "memberships" => [{sequence_id: 1, state: "active", status: "written"}, {sequence_id: 2, state: "left", status: "answered"}]
+      }
 
       expect(actual({"membership" => "in", "sequence_id" => 1}, record)).to eq("in it, status written")
       expect(actual({"membership" => "in"}, record)).to eq("in it, status written; was in it, status answered")
@@ -54,7 +56,9 @@ RSpec.describe Core::Conditions::Explanation do
     end
 
     it "tells how many deals fit" do
-      expect(actual({"deals" => {"field" => "deal.value", "is" => "more_than", "value" => 100}}, {"deals" => [{"deal.value" => 50}]})).to eq("0 of 1 deals")
+      expect(
+        actual({"deals" => {"field" => "deal.value", "is" => "more_than", "value" => 100}}, {"deals" => [{"deal.value" => 50}]})
+      ).to eq("0 of 1 deals")
     end
   end
 end

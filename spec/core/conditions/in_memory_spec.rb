@@ -78,7 +78,9 @@ RSpec.describe Core::Conditions::InMemory do
     def worth?(is, value, pence) = match?({"deals" => field("deal.value", is, value)}, "deals" => [{"deal.value" => pence}])
 
     it "compares them, ends included only where it says between" do
-      expect([worth?("equals", 100, 100), worth?("more_than", 100, 100), worth?("less_than", 100, 100), worth?("between", [100, 200], 200)]).to eq([true, false, false, true])
+      expect(
+        [worth?("equals", 100, 100), worth?("more_than", 100, 100), worth?("less_than", 100, 100), worth?("between", [100, 200], 200)]
+      ).to eq([true, false, false, true])
     end
 
     it "knows none where nothing stands" do
@@ -88,7 +90,9 @@ RSpec.describe Core::Conditions::InMemory do
 
   describe "flags" do
     it "holds only for yes" do
-      expect([true, false, nil].map { |flag| match?(field("person.do_not_mail", "yes"), "person.do_not_mail" => flag) }).to eq([true, false, false])
+      expect([true, false, nil].map { |flag| match?(field("person.do_not_mail", "yes"), "person.do_not_mail" => flag) }).to eq(
+        [true, false, false]
+      )
     end
   end
 
@@ -102,7 +106,9 @@ RSpec.describe Core::Conditions::InMemory do
 
     it "leaves out the day itself before and after it, and takes in both ends between" do
       expect([fitted?("before", "2026-05-12", today), fitted?("after", "2026-05-12", today)]).to eq([false, false])
-      expect([fitted?("before", "2026-05-13", today), fitted?("after", "2026-05-11", today), fitted?("on", "2026-05-12", today)]).to eq([true, true, true])
+      expect([fitted?("before", "2026-05-13", today), fitted?("after", "2026-05-11", today), fitted?("on", "2026-05-12", today)]).to eq(
+        [true, true, true]
+      )
       expect(fitted?("between", %w[2026-05-12 2026-05-12], today)).to be(true)
     end
 
@@ -111,7 +117,12 @@ RSpec.describe Core::Conditions::InMemory do
     end
 
     it "meets a birthday in any year, over the turn of one, and on 28 February for those born on the 29th" do
-      born = ->(asked_on, days, date) { described_class.new(now: now, today: asked_on).match?(Core::Conditions::Parser.new.parse!(field("person.birthday", "yearly_in_next", days)), "person.birthday" => date) }
+      born = ->(asked_on, days, date) do
+        described_class.new(now: now, today: asked_on).match?(
+          Core::Conditions::Parser.new.parse!(field("person.birthday", "yearly_in_next", days)),
+          "person.birthday" => date
+        )
+      end
 
       expect(born.call(today, 7, Date.new(1980, 5, 18))).to be(true)
       expect(born.call(today, 7, Date.new(1980, 5, 19))).to be(false)
@@ -143,9 +154,13 @@ RSpec.describe Core::Conditions::InMemory do
     it "may ask for one letter, one sequence, one link" do
       record = {"events" => [opened.merge(kind: "clicked", link: "https://a.example")]}
 
-      expect(%w[letter_id sequence_id].zip([3, 1]).map { |name, id| match?({"activity" => "clicked", name => id}, record) }).to eq([true, true])
+      expect(%w[letter_id sequence_id].zip([3, 1]).map { |name, id| match?({"activity" => "clicked", name => id}, record) }).to eq(
+        [true, true]
+      )
       expect(match?({"activity" => "clicked", "letter_id" => 4}, record)).to be(false)
-      expect(%w[https://a.example https://b.example].map { |link| match?({"activity" => "clicked", "link" => link}, record) }).to eq([true, false])
+      expect(%w[https://a.example https://b.example].map { |link| match?({"activity" => "clicked", "link" => link}, record) }).to eq(
+        [true, false]
+      )
     end
 
     it "did not happen where nothing is known" do
@@ -155,10 +170,19 @@ RSpec.describe Core::Conditions::InMemory do
   end
 
   describe "places in sequences" do
-    let(:record) { {"memberships" => [{sequence_id: 1, state: "active", status: "written", passed: 1}, {sequence_id: 2, state: "left", status: "answered", passed: 3}]} }
+    let(:record) do
+      {
+        "memberships" => [
+          {sequence_id: 1, state: "active", status: "written", passed: 1},
+          {sequence_id: 2, state: "left", status: "answered", passed: 3}
+        ]
+      }
+    end
 
     it "tells who is in from who was" do
-      expect([match?({"membership" => "in", "sequence_id" => 2}, record), match?({"membership" => "was_in", "sequence_id" => 2}, record)]).to eq([false, true])
+      expect(
+        [match?({"membership" => "in", "sequence_id" => 2}, record), match?({"membership" => "was_in", "sequence_id" => 2}, record)]
+      ).to eq([false, true])
       expect(match?({"membership" => "in"}, record)).to be(true)
     end
 

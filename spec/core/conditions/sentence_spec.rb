@@ -37,8 +37,22 @@ RSpec.describe Core::Conditions::Sentence do
 
   describe "names for numbers" do
     it "says colleagues, lists, letters and sequences by name" do
-      expect(say({"all" => [field("person.owner", "one_of", [2, "me"]), {"activity" => "clicked", "letter_id" => 5, "within" => {"amount" => 1, "unit" => "days"}}]}, owners: {2 => "Petra Lund"}, letters: {5 => "Winter letter"}))
-        .to eq("everyone who is looked after by Petra Lund or me and clicked in “Winter letter” in the last day")
+      expect(
+        say(
+          {
+            "all" => [
+              field("person.owner", "one_of", [2, "me"]),
+              {"activity" => "clicked", "letter_id" => 5, "within" => {"amount" => 1, "unit" => "days"}}
+            ]
+          },
+          owners: {
+            2 => "Petra Lund"
+          },
+          letters: {
+            5 => "Winter letter"
+          }
+        )
+      ).to eq("everyone who is looked after by Petra Lund or me and clicked in “Winter letter” in the last day")
       expect(say(field("person.lists", "one_of", [4]), lists: {4 => "Spring fair"})).to eq("everyone who is on the list “Spring fair”")
     end
 
@@ -50,28 +64,59 @@ RSpec.describe Core::Conditions::Sentence do
 
   describe "activity" do
     it "says how often, where and when" do
-      expect(say({"activity" => "opened", "at_least" => 3, "within" => {"amount" => 7, "unit" => "days"}})).to eq("everyone who opened any letter at least 3 times in the last 7 days")
-      expect(say({"activity" => "clicked", "letter_id" => 1, "sequence_id" => 2, "link" => "https://a.example"}, letters: {1 => "First"}, sequences: {2 => "Rooms"}))
-        .to eq("everyone who clicked in “First” of “Rooms” at the link https://a.example")
+      expect(say({"activity" => "opened", "at_least" => 3, "within" => {"amount" => 7, "unit" => "days"}})).to eq(
+        "everyone who opened any letter at least 3 times in the last 7 days"
+      )
+      expect(
+        say(
+          {"activity" => "clicked", "letter_id" => 1, "sequence_id" => 2, "link" => "https://a.example"},
+          letters: {
+            1 => "First"
+          },
+          sequences: {
+            2 => "Rooms"
+          }
+        )
+      ).to eq("everyone who clicked in “First” of “Rooms” at the link https://a.example")
     end
 
     it "says what did not happen in words of its own" do
-      expect(say({"not" => {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}})).to eq("everyone who had no letter in the last 90 days")
+      expect(say({"not" => {"activity" => "had_letter", "within" => {"amount" => 90, "unit" => "days"}}})).to eq(
+        "everyone who had no letter in the last 90 days"
+      )
       expect(say({"not" => {"activity" => "replied"}})).to eq("everyone who has not replied to any letter")
     end
   end
 
   describe "memberships and deals" do
     it "says sequence, status and step" do
-      expect(say({"membership" => "in", "sequence_id" => 2, "status" => %w[read curious], "step" => 3}, sequences: {2 => "Rooms"}, statuses: {"read" => "has opened", "curious" => "has clicked"}))
-        .to eq("everyone who is in “Rooms” with the status has opened or has clicked at step 3")
+      expect(
+        say(
+          {"membership" => "in", "sequence_id" => 2, "status" => %w[read curious], "step" => 3},
+          sequences: {
+            2 => "Rooms"
+          },
+          statuses: {
+            "read" => "has opened",
+            "curious" => "has clicked"
+          }
+        )
+      ).to eq("everyone who is in “Rooms” with the status has opened or has clicked at step 3")
       expect(say({"not" => {"membership" => "was_in"}})).to eq("everyone who was never in any sequence")
     end
 
     it "says what is asked of a deal within it" do
       expect(say({"deals" => {}})).to eq("everyone who has a deal")
-      expect(say({"deals" => {"all" => [field("deal.stage", "one_of", ["proposal"]), field("deal.value", "between", [100_000, 250_050])]}, "at_least" => 2}))
-        .to eq("everyone who has at least 2 deals, each of which is at proposal and is worth between £1,000 and £2,500.50")
+      expect(
+        say(
+          {
+            "deals" => {
+              "all" => [field("deal.stage", "one_of", ["proposal"]), field("deal.value", "between", [100_000, 250_050])]
+            },
+            "at_least" => 2
+          }
+        )
+      ).to eq("everyone who has at least 2 deals, each of which is at proposal and is worth between £1,000 and £2,500.50")
     end
   end
 
@@ -82,14 +127,25 @@ RSpec.describe Core::Conditions::Sentence do
     end
 
     it "says an exception as one" do
-      expect(say({"all" => [field("person.standing", "one_of", ["lead"]), {"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}}, {"not" => field("person.tags", "one_of", ["rebuild planned"])}]}))
-        .to eq("everyone who is a lead and has not replied to any letter in the last 90 days but not if one is tagged rebuild planned")
+      expect(
+        say(
+          {
+            "all" => [
+              field("person.standing", "one_of", ["lead"]),
+              {"not" => {"activity" => "replied", "within" => {"amount" => 90, "unit" => "days"}}},
+              {"not" => field("person.tags", "one_of", ["rebuild planned"])}
+            ]
+          }
+        )
+      ).to eq("everyone who is a lead and has not replied to any letter in the last 90 days but not if one is tagged rebuild planned")
     end
 
     it "says an exception that stands alone, or first, as one as well" do
       expect(say({"not" => york})).to eq("everyone, but not if one is in York")
       expect(say({"all" => [{"not" => york}]})).to eq("everyone, but not if one is in York")
-      expect(say({"all" => [{"not" => york}, field("person.email", "empty")]})).to eq("everyone who has no address but not if one is in York")
+      expect(say({"all" => [{"not" => york}, field("person.email", "empty")]})).to eq(
+        "everyone who has no address but not if one is in York"
+      )
     end
   end
 end

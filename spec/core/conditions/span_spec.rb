@@ -62,7 +62,10 @@ RSpec.describe Core::Conditions::Yearly do
     it "holds exactly as many days as asked, in a year without 29 February" do
       (1..364).each do |days|
         ranges = described_class.ranges(Date.new(2026, 11, 3), days)
-        held = (Date.new(2027, 1, 1)..Date.new(2027, 12, 31)).count { |date| ranges.any? { |range| range.cover?(described_class.number(date)) } }
+        held =
+          (Date.new(2027, 1, 1)..Date.new(2027, 12, 31)).count do |date|
+            ranges.any? { |range| range.cover?(described_class.number(date)) }
+          end
         raise "#{days} days became #{held}" unless held == days
       end
     end

@@ -5,7 +5,9 @@ RSpec.describe Core::Fields::Catalogue do
 
   describe "#named" do
     it "finds a field by key, label or bare name, however it is spaced" do
-      expect(["person.first_name", "First Name", "first_name", " first  name "].map { |words| catalogue.named(words)&.key }.uniq).to eq(["person.first_name"])
+      expect(["person.first_name", "First Name", "first_name", " first  name "].map { |words| catalogue.named(words)&.key }.uniq).to eq(
+        ["person.first_name"]
+      )
     end
 
     it "is nil for what no field is called, or what is no word" do
@@ -19,7 +21,9 @@ RSpec.describe Core::Fields::Catalogue do
 
   describe "#nearest" do
     it "offers the field whose name is nearest" do
-      expect(%w[compny frist_name citty].map { |words| catalogue.nearest(words)&.key }).to eq(%w[company.name person.first_name person.city])
+      expect(%w[compny frist_name citty].map { |words| catalogue.nearest(words)&.key }).to eq(
+        %w[company.name person.first_name person.city]
+      )
     end
 
     it "offers none when nothing is near" do
@@ -50,7 +54,9 @@ RSpec.describe Core::Fields::Catalogue do
   describe "the standard fields" do
     it "each have an operator to ask with, and each operator a value it understands" do
       expect(catalogue.for(:condition)).to all(satisfy { |field| Core::Conditions::Operators.for(field.type).any? })
-      expect(Core::Conditions::Operators::TABLE.values.flat_map(&:values).uniq - %i[list text number numbers span days months date dates none]).to be_empty
+      expect(
+        Core::Conditions::Operators::TABLE.values.flat_map(&:values).uniq - %i[list text number numbers span days months date dates none]
+      ).to be_empty
     end
 
     it "each have a column if one can ask about them" do
@@ -60,7 +66,9 @@ RSpec.describe Core::Fields::Catalogue do
     end
 
     it "can be told from each other in every menu" do
-      %i[condition merge column import].each { |use| expect(catalogue.for(use).map(&:label).tally.select { |_, count| count > 1 }).to eq({}) }
+      %i[condition merge column import].each do |use|
+        expect(catalogue.for(use).map(&:label).tally.select { |_, count| count > 1 }).to eq({})
+      end
     end
 
     it "name what stands behind those that are worked out" do

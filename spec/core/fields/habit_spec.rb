@@ -19,12 +19,16 @@ RSpec.describe Core::Fields::Habit do
     end
 
     it "reads them in the order the file has" do
-      expect([date("03/04/2026", "dmy"), date("03/04/2026", "mdy"), date("26-04-03", "ymd")]).to eq([Date.new(2026, 4, 3), Date.new(2026, 3, 4), Date.new(2026, 4, 3)])
+      expect([date("03/04/2026", "dmy"), date("03/04/2026", "mdy"), date("26-04-03", "ymd")]).to eq(
+        [Date.new(2026, 4, 3), Date.new(2026, 3, 4), Date.new(2026, 4, 3)]
+      )
       expect(date("25/06/2026", "mdy")).to be_nil
     end
 
     it "takes a year of two digits for one of the last fifty or next fifty" do
-      expect([date("3.4.26", "dmy"), date("3.4.49", "dmy"), date("3.4.50", "dmy"), date("3.4.76", "dmy")].map(&:year)).to eq([2026, 2049, 1950, 1976])
+      expect([date("3.4.26", "dmy"), date("3.4.49", "dmy"), date("3.4.50", "dmy"), date("3.4.76", "dmy")].map(&:year)).to eq(
+        [2026, 2049, 1950, 1976]
+      )
     end
   end
 
@@ -37,8 +41,18 @@ RSpec.describe Core::Fields::Habit do
   end
 
   describe "#number" do
-    {["1,234.50", "."] => "1234.5", ["1.234,50", ","] => "1234.5", ["£12", "."] => "12", ["12 €", ","] => "12", ["12 %", "."] => "12", ["-3", "."] => "-3", ["+3", "."] => "3",
-     ["1 234 567,8", ","] => "1234567.8", ["1’234".tr("’", "'"), "."] => "1234", ["1\u202f234", ","] => "1234"}.each do |(text, decimal), expected|
+    {
+      %w[1,234.50 .] => "1234.5",
+      %w[1.234,50 ,] => "1234.5",
+      %w[£12 .] => "12",
+      ["12 €", ","] => "12",
+      ["12 %", "."] => "12",
+      %w[-3 .] => "-3",
+      %w[+3 .] => "3",
+      ["1 234 567,8", ","] => "1234567.8",
+      ["1’234".tr("’", "'"), "."] => "1234",
+      ["1\u202f234", ","] => "1234"
+    }.each do |(text, decimal), expected|
       it "reads #{text.inspect} where the fraction follows a #{decimal.inspect}" do
         expect(described_class.new(decimal: decimal).number(text)).to eq(BigDecimal(expected))
       end

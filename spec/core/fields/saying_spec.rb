@@ -37,13 +37,17 @@ RSpec.describe Core::Fields::Saying do
 
   describe ".money" do
     it "writes pence only when there are some" do
-      expect([0, 5, 120_000, 120_050, 123_456_789].map { |pence| described_class.money(pence) }).to eq(["£0", "£0.05", "£1,200", "£1,200.50", "£1,234,567.89"])
+      expect([0, 5, 120_000, 120_050, 123_456_789].map { |pence| described_class.money(pence) }).to eq(
+        %w[£0 £0.05 £1,200 £1,200.50 £1,234,567.89]
+      )
     end
   end
 
   describe ".number" do
     it "writes no fraction that says nothing" do
-      expect([BigDecimal("2.50"), 3, 3.0, BigDecimal("0.0001"), 10**12].map { |number| described_class.number(number) }).to eq(["2.5", "3", "3", "0.0001", "1000000000000"])
+      expect([BigDecimal("2.50"), 3, 3.0, BigDecimal("0.0001"), 10**12].map { |number| described_class.number(number) }).to eq(
+        %w[2.5 3 3 0.0001 1000000000000]
+      )
     end
   end
 end
@@ -53,11 +57,18 @@ RSpec.describe Core::Fields::GoingWith do
 
   describe ".add" do
     it "notes the day when the standing changes" do
-      expect(described_class.add({"person.standing" => "client"}, today)).to eq("person.standing" => "client", "person.standing_since" => today)
+      expect(described_class.add({"person.standing" => "client"}, today)).to eq(
+        "person.standing" => "client",
+        "person.standing_since" => today
+      )
     end
 
     it "notes the day of consent, and forgets how the former one came" do
-      expect(described_class.add({"person.consent" => "no"}, today)).to eq("person.consent" => "no", "person.consent_on" => today, "person.consent_how" => nil)
+      expect(described_class.add({"person.consent" => "no"}, today)).to eq(
+        "person.consent" => "no",
+        "person.consent_on" => today,
+        "person.consent_how" => nil
+      )
     end
 
     it "keeps what is said in the same breath" do
@@ -73,7 +84,11 @@ RSpec.describe Core::Fields::GoingWith do
 
   describe ".only?" do
     it "tells whether nothing changes but what goes with something" do
-      expect([{"person.consent_how" => "x"}, {"person.consent_how" => "x", "person.city" => "York"}].map { |changed| described_class.only?(changed) }).to eq([true, false])
+      expect(
+        [{"person.consent_how" => "x"}, {"person.consent_how" => "x", "person.city" => "York"}].map do |changed|
+          described_class.only?(changed)
+        end
+      ).to eq([true, false])
     end
   end
 end

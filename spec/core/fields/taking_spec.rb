@@ -31,7 +31,11 @@ RSpec.describe Core::Fields::Taking do
 
     it "bounds text as each column does" do
       expect(take("person.city", "x" * 120).size).to eq(120)
-      expect(refusal("person.city", "x" * 121)).to have_attributes(code: :value_unclear, at: "person.city", message: /120 letters; this has 121/)
+      expect(refusal("person.city", "x" * 121)).to have_attributes(
+        code: :value_unclear,
+        at: "person.city",
+        message: /120 letters; this has 121/
+      )
       expect(refusal("person.phone", "0" * 41)).to have_attributes(at: "person.phone")
       expect(refusal(field(:text, custom_id: 3), "x" * 201)).to have_attributes(message: /200 letters/)
       expect(refusal(field(:long_text), "x" * 10_001)).to have_attributes(message: /10000 letters/)
@@ -40,11 +44,15 @@ RSpec.describe Core::Fields::Taking do
     it "completes the address of a page, and takes none that could run" do
       expect(take(field(:link), "ternandfallow.example/a")).to eq("https://ternandfallow.example/a")
       expect(take(field(:link), "http://ternandfallow.example")).to eq("http://ternandfallow.example")
-      expect(["javascript:alert(1)", "a page", "ftp://a.example", "data:text/html,x"].map { |given| refusal(field(:link), given)&.at }.uniq).to eq(["person.x_some"])
+      expect(
+        ["javascript:alert(1)", "a page", "ftp://a.example", "data:text/html,x"].map { |given| refusal(field(:link), given)&.at }.uniq
+      ).to eq(["person.x_some"])
     end
 
     it "takes a choice by its key or by its words, in any case" do
-      expect(["former_client", "Former client", "FORMER CLIENT"].map { |given| take("person.standing", given) }.uniq).to eq(["former_client"])
+      expect(["former_client", "Former client", "FORMER CLIENT"].map { |given| take("person.standing", given) }.uniq).to eq(
+        ["former_client"]
+      )
       expect(refusal("person.standing", "king").message).to eq("Standing is one of lead, client, former client, partner; not “king”.")
     end
 
@@ -62,13 +70,17 @@ RSpec.describe Core::Fields::Taking do
     end
 
     it "takes numbers to four places, and none too large to hold" do
-      expect([take(field(:number), "2.5"), take(field(:number), 3), take(field(:number), "1.23456")]).to eq([BigDecimal("2.5"), 3, BigDecimal("1.2346")])
+      expect([take(field(:number), "2.5"), take(field(:number), 3), take(field(:number), "1.23456")]).to eq(
+        [BigDecimal("2.5"), 3, BigDecimal("1.2346")]
+      )
       expect([refusal(field(:number), "many"), refusal(field(:number), 10**15)].map(&:at).uniq).to eq(["person.x_some"])
     end
 
     it "takes money in pounds when typed and in pence when it is a whole number already" do
       expect([take(field(:money), "£1,200.50"), take(field(:money), 1250), take(field(:money), "0.005")]).to eq([120_050, 1250, 1])
-      expect(["-5", "lots"].map { |given| refusal(field(:money), given)&.message }).to eq(["“-5” is not an amount of money.", "“lots” is not an amount of money."])
+      expect(%w[-5 lots].map { |given| refusal(field(:money), given)&.message }).to eq(
+        ["“-5” is not an amount of money.", "“lots” is not an amount of money."]
+      )
     end
 
     it "takes a day only when it can be told for certain" do

@@ -1,13 +1,15 @@
 # frozen_string_literal: true
 
 RSpec.describe Core::Importing::ColumnMatching do
-  def found(headers, samples = headers.map { [] }, habits: {}) = described_class.new(Core::Fields::Standard.catalogue, habits: habits).match(headers, samples)
+  def found(headers, samples = headers.map { [] }, habits: {}) =
+    described_class.new(Core::Fields::Standard.catalogue, habits: habits).match(headers, samples)
 
   def match(...) = found(...).map { |one| one["field"] }
 
   it "goes by name, in the words people use" do
-    expect(match(["E-mail", "First Name", "Surname", "Organisation", "Town", "Date of Birth", "TAGS", "Shoe size"]))
-      .to eq(["person.email", "person.first_name", "person.last_name", "person.company", "person.city", "person.birthday", "person.tags", nil])
+    expect(match(["E-mail", "First Name", "Surname", "Organisation", "Town", "Date of Birth", "TAGS", "Shoe size"])).to eq(
+      ["person.email", "person.first_name", "person.last_name", "person.company", "person.city", "person.birthday", "person.tags", nil]
+    )
   end
 
   it "reads names in other languages, and with marks around them" do

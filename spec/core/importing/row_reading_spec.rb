@@ -15,7 +15,11 @@ RSpec.describe Core::Importing::RowReading do
   end
 
   it "reads the cells of a workbook that are numbers and days already" do
-    expect(read(["person.first_name", "person.phone", "person.birthday"], ["Ana", 1632960101, Date.new(1980, 5, 12)]).values).to eq("person.first_name" => "Ana", "person.phone" => "1632960101", "person.birthday" => Date.new(1980, 5, 12))
+    expect(read(%w[person.first_name person.phone person.birthday], ["Ana", 1_632_960_101, Date.new(1980, 5, 12)]).values).to eq(
+      "person.first_name" => "Ana",
+      "person.phone" => "1632960101",
+      "person.birthday" => Date.new(1980, 5, 12)
+    )
   end
 
   it "reads several tags or lists in one cell, each once" do
@@ -29,8 +33,11 @@ RSpec.describe Core::Importing::RowReading do
     end
 
     it "that could not be written to refuse the row" do
-      expect(["ana", "ana@", "@x.example", "ana@x", "a b@x.example", "ana@x.example, bo@x.example"].map { |cell| read(["person.email"], [cell]).problem })
-        .to all(end_with("does not look like an address."))
+      expect(
+        ["ana", "ana@", "@x.example", "ana@x", "a b@x.example", "ana@x.example, bo@x.example"].map do |cell|
+          read(["person.email"], [cell]).problem
+        end
+      ).to all(end_with("does not look like an address."))
     end
 
     it "with a line break within refuse the row, for it could add a header" do
@@ -61,11 +68,13 @@ RSpec.describe Core::Importing::RowReading do
 
   describe "a row that cannot be taken in" do
     it "has neither name, company nor address" do
-      expect(read(%w[person.city person.first_name], ["York", ""]).problem).to eq("There is neither a name, a company nor an address in it.")
+      expect(read(%w[person.city person.first_name], ["York", ""]).problem).to eq(
+        "There is neither a name, a company nor an address in it."
+      )
     end
 
     it "names a time zone that does not exist" do
-      expect(read(%w[person.email person.time_zone], ["a@x.example", "Middle/Earth"]).problem).to eq("There is no time zone “Middle/Earth”.")
+      expect(read(%w[person.email person.time_zone], %w[a@x.example Middle/Earth]).problem).to eq("There is no time zone “Middle/Earth”.")
     end
 
     it "holds a NUL byte, as damaged files do" do
@@ -78,6 +87,10 @@ RSpec.describe Core::Importing::RowReading do
   end
 
   it "reads a day in the habit of its file" do
-    expect(read(%w[person.first_name person.birthday], ["Ana", "03/04/1980"], habit: Core::Fields::Habit.new(order: "dmy")).values["person.birthday"]).to eq(Date.new(1980, 4, 3))
+    expect(
+      read(%w[person.first_name person.birthday], %w[Ana 03/04/1980], habit: Core::Fields::Habit.new(order: "dmy")).values[
+        "person.birthday"
+      ]
+    ).to eq(Date.new(1980, 4, 3))
   end
 end

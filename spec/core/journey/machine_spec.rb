@@ -3,15 +3,30 @@
 RSpec.describe Core::Journey::Machine do
   let(:london) { Core::Calendar::Zones.fetch("Europe/London") }
   let(:new_york) { Core::Calendar::Zones.fetch("America/New_York") }
-  let(:steps) { [0, 3, 5].each_with_index.map { |days, i| Core::Journey::Step.new(id: i + 1, letter_id: i + 1, timing: Core::Calendar::Timing.new(amount: days)) } }
+  let(:steps) do
+    [0, 3, 5].each_with_index.map do |days, i|
+      Core::Journey::Step.new(id: i + 1, letter_id: i + 1, timing: Core::Calendar::Timing.new(amount: days))
+    end
+  end
   let(:joined) { Time.utc(2026, 5, 12, 6) }
 
-  def machine(leave_on: %w[replied]) = described_class.new(Core::Journey::Plan.new(steps: steps, leave_on: leave_on), calendar: Core::Calendar::WorkCalendar.new, our_zone: london)
+  def machine(leave_on: %w[replied]) =
+    described_class.new(
+      Core::Journey::Plan.new(steps: steps, leave_on: leave_on),
+      calendar: Core::Calendar::WorkCalendar.new,
+      our_zone: london
+    )
 
   def place(passed, base = joined) = described_class::Place.new(passed, base)
 
   def decide(passed, base, events, now, **rest)
-    machine(**rest).decide(place(passed, base), events.map { |kind, at| described_class::Event.new(kind, at) }, now, their_zone: london, seed: 0)
+    machine(**rest).decide(
+      place(passed, base),
+      events.map { |kind, at| described_class::Event.new(kind, at) },
+      now,
+      their_zone: london,
+      seed: 0
+    )
   end
 
   describe "#decide" do
@@ -29,7 +44,9 @@ RSpec.describe Core::Journey::Machine do
     end
 
     it "leaves on a reply before it looks at anything else" do
-      expect(decide(1, joined, [["opened", joined], ["replied", joined + 60]], Time.utc(2026, 6, 1))).to eq(Core::Journey::Decisions::Leave.new("replied", joined + 60))
+      expect(decide(1, joined, [["opened", joined], ["replied", joined + 60]], Time.utc(2026, 6, 1))).to eq(
+        Core::Journey::Decisions::Leave.new("replied", joined + 60)
+      )
     end
 
     it "leaves even when every step is behind" do
@@ -37,7 +54,9 @@ RSpec.describe Core::Journey::Machine do
     end
 
     it "stays after what the plan does not mind" do
-      expect(decide(0, joined, [["replied", joined], ["opened", joined]], joined, leave_on: [])).to be_a(Core::Journey::Decisions::WaitUntil)
+      expect(decide(0, joined, [["replied", joined], ["opened", joined]], joined, leave_on: [])).to be_a(
+        Core::Journey::Decisions::WaitUntil
+      )
     end
 
     Core::Journey::Plan::ALWAYS_LEAVE.each do |kind|

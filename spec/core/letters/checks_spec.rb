@@ -1,12 +1,28 @@
 # frozen_string_literal: true
 
 RSpec.describe Core::Letters::Checks do
-  let(:good) { "Dear {{first name|there}},\n\nhow is the room at the back? We would gladly come by one morning with the meter and listen to it for an hour, while you are still closed." }
+  let(:good) do
+    "Dear {{first name|there}},\n\nhow is the room at the back? We would gladly come by one morning with the meter and listen to it for " \
+      "an hour, while you are still closed."
+  end
 
   def given(subject: "A word about your room", preview: "One hour, while you are closed", body: good, **rest)
     document = ->(one) { one.is_a?(String) ? Core::Letters::Document.from_text(one) : one }
-    Core::Letters::Checks::Given.new(subject: document.call(subject), preview: document.call(preview), body: document.call(body), passages: [], designed: false, for_deal: false, html_bytes: 4000, gaps: {}, postal_address: "4 Felt Yard", contrasts: [],
-      catalogue: Core::Fields::Standard.catalogue, attachment_bytes: 0, **rest)
+    Core::Letters::Checks::Given.new(
+      subject: document.call(subject),
+      preview: document.call(preview),
+      body: document.call(body),
+      passages: [],
+      designed: false,
+      for_deal: false,
+      html_bytes: 4000,
+      gaps: {},
+      postal_address: "4 Felt Yard",
+      contrasts: [],
+      catalogue: Core::Fields::Standard.catalogue,
+      attachment_bytes: 0,
+      **rest
+    )
   end
 
   def codes(**rest) = described_class.call(given(**rest)).map(&:code)
@@ -26,7 +42,9 @@ RSpec.describe Core::Letters::Checks do
     picture = {"type" => "picture", "attrs" => {"picture_id" => 1, "alt" => [], "href" => [], "width" => 100}}
 
     expect(codes(body: parsed(para(good), para(link("here", "https://a.example"))))).to eq(["link_says_here"])
-    expect(codes(body: parsed(para(good), {"type" => "button", "attrs" => {"href" => []}, "content" => words("Go")}))).to eq(["empty_link"])
+    expect(codes(body: parsed(para(good), {"type" => "button", "attrs" => {"href" => []}, "content" => words("Go")}))).to eq(
+      ["empty_link"]
+    )
     expect(codes(body: parsed(picture))).to eq(%w[no_alt only_pictures])
   end
 
@@ -40,7 +58,12 @@ RSpec.describe Core::Letters::Checks do
   it "names the people without a value, the weight, and colours that cannot be read" do
     contrast = [{what: "Links on the sheet", ratio: 2.1, enough: false}]
 
-    expect(described_class.call(given(gaps: {"person.city" => [3, false]})).first).to have_attributes(code: "gap", words: "3 people have no city where it is asked for, and it has no fallback.", blocking: nil, count: 3)
+    expect(described_class.call(given(gaps: {"person.city" => [3, false]})).first).to have_attributes(
+      code: "gap",
+      words: "3 people have no city where it is asked for, and it has no fallback.",
+      blocking: nil,
+      count: 3
+    )
     expect(codes(html_bytes: 200_000, attachment_bytes: 7_000_000)).to eq(%w[cut_off heavy])
     expect(codes(contrasts: contrast)).to eq([])
     expect(codes(contrasts: contrast, designed: true)).to eq(["contrast"])
@@ -64,6 +87,8 @@ RSpec.describe Core::Letters::Checks do
   it "can say nothing without a reason and a place" do
     everything = described_class.call(given(subject: "WOW!!", preview: "", body: "{{x}}", html_bytes: 200_000, postal_address: ""))
 
-    expect(everything.map { |advice| [advice.why.to_s.empty?, %w[subject preview body firm].include?(advice.part)] }.uniq).to eq([[false, true]])
+    expect(everything.map { |advice| [advice.why.to_s.empty?, %w[subject preview body firm].include?(advice.part)] }.uniq).to eq(
+      [[false, true]]
+    )
   end
 end

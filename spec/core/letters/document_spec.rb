@@ -23,24 +23,56 @@ RSpec.describe Core::Letters::Document do
   end
 
   it "takes every block it knows, and gives back what it was given" do
-    blocks = [{"type" => "heading", "attrs" => {"level" => 1}, "content" => words("Hello")}, para("Dear ", chip("person.first_name", "there", "upper"), link(" x", "https://a.example", title: "A")),
-      {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => words("A room"), "href" => words("https://a.example"), "width" => 80}},
-      {"type" => "button", "attrs" => {"href" => [*words("https://a.example/?c="), chip("company.name")]}, "content" => words("Listen")},
-      {"type" => "columns", "content" => [{"type" => "column", "content" => [para("left")]}, {"type" => "column", "content" => [para("right")]}]},
-      {"type" => "quote", "content" => [para("said")]}, {"type" => "divider"}, {"type" => "links", "content" => [link("Site", "https://a.example")]},
-      shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("in York")], [para("elsewhere")]), {"type" => "passage", "attrs" => {"passage_id" => 7}}, {"type" => "signature"}, {"type" => "footer"}]
+    blocks = [
+      {"type" => "heading", "attrs" => {"level" => 1}, "content" => words("Hello")},
+      para("Dear ", chip("person.first_name", "there", "upper"), link(" x", "https://a.example", title: "A")),
+      {
+        "type" => "picture",
+        "attrs" => {
+          "picture_id" => 3,
+          "alt" => words("A room"),
+          "href" => words("https://a.example"),
+          "width" => 80
+        }
+      },
+      {
+        "type" => "button",
+        "attrs" => {
+          "href" => [*words("https://a.example/?c="), chip("company.name")]
+        },
+        "content" => words("Listen")
+      },
+      {
+        "type" => "columns",
+        "content" => [{"type" => "column", "content" => [para("left")]}, {"type" => "column", "content" => [para("right")]}]
+      },
+      {"type" => "quote", "content" => [para("said")]},
+      {"type" => "divider"},
+      {"type" => "links", "content" => [link("Site", "https://a.example")]},
+      shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("in York")], [para("elsewhere")]),
+      {"type" => "passage", "attrs" => {"passage_id" => 7}},
+      {"type" => "signature"},
+      {"type" => "footer"}
+    ]
     document = parsed(*blocks)
 
     expect(described_class.parse!(JSON.parse(JSON.generate(document.to_h)))).to eq(document)
-    expect([document.picture_ids, document.passage_ids, document.links, document.conditions.size, document.merge_fields.size]).to eq([[3], [7], 4, 1, 2])
+    expect([document.picture_ids, document.passage_ids, document.links, document.conditions.size, document.merge_fields.size]).to eq(
+      [[3], [7], 4, 1, 2]
+    )
   end
 
   it "refuses what could run or hide in a mail program, and says where" do
-    [{"type" => "script"}, {"type" => "image", "attrs" => {"src" => "x"}}, {"type" => "columns", "content" => []}, {"type" => "picture", "attrs" => {"picture_id" => "3"}}].each do |node|
-      expect(refusal(node)).to have_attributes(code: :letter_unclear, at: start_with("body.content[0]"))
-    end
+    [
+      {"type" => "script"},
+      {"type" => "image", "attrs" => {"src" => "x"}},
+      {"type" => "columns", "content" => []},
+      {"type" => "picture", "attrs" => {"picture_id" => "3"}}
+    ].each { |node| expect(refusal(node)).to have_attributes(code: :letter_unclear, at: start_with("body.content[0]")) }
     expect(refusal(para(link("x", "javascript:alert(1)")))).to have_attributes(code: :link_unclear, message: /https/)
-    expect(refusal({"type" => "button", "attrs" => {"href" => words("data:text/html,x")}, "content" => words("x")})).to have_attributes(code: :link_unclear)
+    expect(
+      refusal({"type" => "button", "attrs" => {"href" => words("data:text/html,x")}, "content" => words("x")})
+    ).to have_attributes(code: :link_unclear)
   end
 
   it "lets passages for some stand in one another, but no deeper than people can follow" do

@@ -4,12 +4,24 @@ require "nokogiri"
 
 RSpec.describe Core::Letters::HtmlWriter do
   def page(*blocks, facts: {}, signature: [], foot: nil, brand: nil, **writer)
-    Nokogiri::HTML5.parse(described_class.new(**writer).write(merged(parsed(*blocks), facts), signature: signature, foot: foot, brand: brand))
+    Nokogiri::HTML5.parse(
+      described_class.new(**writer).write(merged(parsed(*blocks), facts), signature: signature, foot: foot, brand: brand)
+    )
   end
 
   def item(*blocks) = {"type" => "listItem", "content" => blocks}
 
-  let(:picture) { {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => words("A room"), "href" => words("https://a.example"), "width" => 50}} }
+  let(:picture) do
+    {
+      "type" => "picture",
+      "attrs" => {
+        "picture_id" => 3,
+        "alt" => words("A room"),
+        "href" => words("https://a.example"),
+        "width" => 50
+      }
+    }
+  end
   let(:button) { {"type" => "button", "attrs" => {"href" => words("https://a.example")}, "content" => words("Go")} }
 
   it "says its language, so that it is read aloud rightly" do
@@ -28,7 +40,10 @@ RSpec.describe Core::Letters::HtmlWriter do
       made = page(para(both, link("Listen", "https://a.example?a=1&b=2", title: "Two \"recordings\"")))
 
       expect(made.at("em > strong").text).to eq("quiet")
-      expect(made.at("a").attributes.slice("href", "title").transform_values(&:value)).to eq("href" => "https://a.example?a=1&b=2", "title" => "Two \"recordings\"")
+      expect(made.at("a").attributes.slice("href", "title").transform_values(&:value)).to eq(
+        "href" => "https://a.example?a=1&b=2",
+        "title" => "Two \"recordings\""
+      )
     end
 
     it "are kept around a merged value" do
@@ -40,7 +55,14 @@ RSpec.describe Core::Letters::HtmlWriter do
 
   describe "links" do
     it "lead where they are told to, each of them" do
-      made = page(para(link("one", "https://a.example")), button, picture, link: ->(href) { "#{href}/tracked" }, picture: ->(_) { {url: "https://p.example", width: 100} })
+      made =
+        page(
+          para(link("one", "https://a.example")),
+          button,
+          picture,
+          link: ->(href) { "#{href}/tracked" },
+          picture: ->(_) { {url: "https://p.example", width: 100} }
+        )
 
       expect(made.css("a").map { |a| a["href"] }.uniq).to eq(["https://a.example/tracked"])
       expect(made.css("a").size).to eq(3)
@@ -49,7 +71,8 @@ RSpec.describe Core::Letters::HtmlWriter do
 
   describe "pictures" do
     it "are as wide as the letter lets them be" do
-      wide, small = [1200, 200].map { |width| page(picture, picture: ->(_) { {url: "https://p.example", width: width} }).at("img")["width"] }
+      wide, small =
+        [1200, 200].map { |width| page(picture, picture: ->(_) { {url: "https://p.example", width: width} }).at("img")["width"] }
 
       expect([wide, small]).to eq([(Core::Letters::Stylesheet::WIDTH / 2).to_s, "100"])
     end
@@ -62,14 +85,25 @@ RSpec.describe Core::Letters::HtmlWriter do
 
   describe "lists" do
     it "hold their first words bare, further paragraphs on a line of their own, and lists within" do
-      made = page({"type" => "bulletList", "content" => [item(para("foam"), para("or wool"), {"type" => "orderedList", "content" => [item(para("grey"))]})]})
+      made =
+        page(
+          {
+            "type" => "bulletList",
+            "content" => [item(para("foam"), para("or wool"), {"type" => "orderedList", "content" => [item(para("grey"))]})]
+          }
+        )
 
       expect(made.at("ul > li").inner_html).to eq("foam<br>or wool<ol><li>grey</li></ol>")
     end
   end
 
   describe "in the two manners" do
-    let(:columns) { {"type" => "columns", "content" => [{"type" => "column", "content" => [para("before")]}, {"type" => "column", "content" => [para("after")]}]} }
+    let(:columns) do
+      {
+        "type" => "columns",
+        "content" => [{"type" => "column", "content" => [para("before")]}, {"type" => "column", "content" => [para("after")]}]
+      }
+    end
 
     it "has a frame only when designed" do
       expect([false, true].map { |designed| page(para("x"), designed: designed).css("table").size }).to eq([0, 2])
@@ -84,7 +118,9 @@ RSpec.describe Core::Letters::HtmlWriter do
       brand = {name: "Tern & Fallow", picture_id: 7}
 
       expect(page(para("x"), designed: true, brand: brand).text).to include("Tern & Fallow")
-      expect(page(para("x"), designed: true, brand: brand, picture: ->(_) { {url: "https://p.example", width: 9} }).at("img")["alt"]).to eq("Tern & Fallow")
+      expect(
+        page(para("x"), designed: true, brand: brand, picture: ->(_) { {url: "https://p.example", width: 9} }).at("img")["alt"]
+      ).to eq("Tern & Fallow")
     end
   end
 
@@ -106,8 +142,15 @@ RSpec.describe Core::Letters::HtmlWriter do
   end
 
   it "fetches the pixel last, if it is to" do
-    expect(page(para("x"), pixel_url: "https://l.example/o?a=1&b=2").at("body").element_children.last.attributes.slice("src", "alt").transform_values(&:value))
-      .to eq("src" => "https://l.example/o?a=1&b=2", "alt" => "")
+    expect(
+      page(para("x"), pixel_url: "https://l.example/o?a=1&b=2")
+        .at("body")
+        .element_children
+        .last
+        .attributes
+        .slice("src", "alt")
+        .transform_values(&:value)
+    ).to eq("src" => "https://l.example/o?a=1&b=2", "alt" => "")
     expect(page(para("x")).css("img").to_a).to eq([])
   end
 end

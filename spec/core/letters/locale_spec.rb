@@ -11,12 +11,15 @@ RSpec.describe Core::Letters::Locale do
 
   describe "#date" do
     it "writes the day out in each language" do
-      expect(%w[en de fr nl es it cy].map { |language| locale(language).date(Date.new(2026, 8, 3), "long") })
-        .to eq(["3 August 2026", "3. August 2026", "3 août 2026", "3 augustus 2026", "3 de agosto de 2026", "3 agosto 2026", "3 Awst 2026"])
+      expect(%w[en de fr nl es it cy].map { |language| locale(language).date(Date.new(2026, 8, 3), "long") }).to eq(
+        ["3 August 2026", "3. August 2026", "3 août 2026", "3 augustus 2026", "3 de agosto de 2026", "3 agosto 2026", "3 Awst 2026"]
+      )
     end
 
     it "writes it short" do
-      expect(%w[en de nl].map { |language| locale(language).date(Date.new(2026, 8, 3), "short") }).to eq(%w[03/08/2026 03.08.2026 03-08-2026])
+      expect(%w[en de nl].map { |language| locale(language).date(Date.new(2026, 8, 3), "short") }).to eq(
+        %w[03/08/2026 03.08.2026 03-08-2026]
+      )
     end
 
     it "knows every month and weekday by a name of its own" do
@@ -29,7 +32,9 @@ RSpec.describe Core::Letters::Locale do
 
   describe "#number" do
     it "groups thousands and marks the fraction as each language does" do
-      expect(%w[en de fr].map { |language| locale(language).number(BigDecimal("1234567.5")) }).to eq(["1,234,567.5", "1.234.567,5", "1\u202f234\u202f567,5"])
+      expect(%w[en de fr].map { |language| locale(language).number(BigDecimal("1234567.5")) }).to eq(
+        ["1,234,567.5", "1.234.567,5", "1\u202f234\u202f567,5"]
+      )
     end
 
     it "keeps the sign before small and large numbers" do
@@ -47,14 +52,24 @@ RSpec.describe Core::Letters::Locale do
     end
 
     it "writes pence when there are some, or when told to" do
-      expect([locale("en").money(125_050), locale("en").money(125_000, exact: true), locale("en").money(5)]).to eq(["£1,250.50", "£1,250.00", "£0.05"])
+      expect([locale("en").money(125_050), locale("en").money(125_000, exact: true), locale("en").money(5)]).to eq(
+        %w[£1,250.50 £1,250.00 £0.05]
+      )
     end
   end
 
   describe "#possessive" do
     it "follows each language, which may leave the name as it is" do
-      expect([locale("en").possessive("Ana"), locale("en").possessive("Lois"), locale("de").possessive("Anna"), locale("de").possessive("Max"), locale("nl").possessive("Hans"), locale("es").possessive("Ana")])
-        .to eq(["Ana’s", "Lois’", "Annas", "Max’", "Hans’", "Ana"])
+      expect(
+        [
+          locale("en").possessive("Ana"),
+          locale("en").possessive("Lois"),
+          locale("de").possessive("Anna"),
+          locale("de").possessive("Max"),
+          locale("nl").possessive("Hans"),
+          locale("es").possessive("Ana")
+        ]
+      ).to eq(%w[Ana’s Lois’ Annas Max’ Hans’ Ana])
     end
   end
 end

@@ -15,18 +15,38 @@ RSpec.describe Core::Letters::MarkdownWriter do
   def bold(text) = {"type" => "text", "text" => text, "marks" => [{"type" => "bold"}]}
 
   it "writes headings, lists, quotes and dividers" do
-    expect(written({"type" => "heading", "attrs" => {"level" => 2}, "content" => words("Rooms")},
-      {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para("felt")]}, {"type" => "listItem", "content" => [para("foam"), para("or wool")]}]},
-      {"type" => "orderedList", "content" => [{"type" => "listItem", "content" => [para("listen")]}]},
-      {"type" => "quote", "content" => [para("the bell")]}, {"type" => "divider"}))
-      .to eq("## Rooms\n\n- felt\n- foam\n  or wool\n\n1. listen\n\n> the bell\n\n---\n")
+    expect(
+      written(
+        {"type" => "heading", "attrs" => {"level" => 2}, "content" => words("Rooms")},
+        {
+          "type" => "bulletList",
+          "content" => [
+            {"type" => "listItem", "content" => [para("felt")]},
+            {"type" => "listItem", "content" => [para("foam"), para("or wool")]}
+          ]
+        },
+        {"type" => "orderedList", "content" => [{"type" => "listItem", "content" => [para("listen")]}]},
+        {"type" => "quote", "content" => [para("the bell")]},
+        {"type" => "divider"}
+      )
+    ).to eq("## Rooms\n\n- felt\n- foam\n  or wool\n\n1. listen\n\n> the bell\n\n---\n")
   end
 
   it "writes links, buttons and pictures" do
-    picture = {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => words("A room"), "href" => words("https://a.example"), "width" => 100}}
+    picture = {
+      "type" => "picture",
+      "attrs" => {
+        "picture_id" => 3,
+        "alt" => words("A room"),
+        "href" => words("https://a.example"),
+        "width" => 100
+      }
+    }
 
     expect(written(para(link("Listen", "https://a.example/x")))).to eq("[Listen](https://a.example/x)\n")
-    expect(written({"type" => "button", "attrs" => {"href" => words("https://a.example")}, "content" => words("Go")})).to eq("[Go](https://a.example)\n")
+    expect(written({"type" => "button", "attrs" => {"href" => words("https://a.example")}, "content" => words("Go")})).to eq(
+      "[Go](https://a.example)\n"
+    )
     expect(written(picture)).to eq("[![A room](pictures/3.jpg)](https://a.example)\n")
   end
 

@@ -16,7 +16,9 @@ RSpec.describe Core::Letters::Merge do
   end
 
   it "keeps a name with line breaks, hidden marks or a picture sign on one line of the subject" do
-    subject_of = ->(name) { Core::Letters::TextWriter.line(merged("x", {"person.first_name" => name}, subject: "For {{first name}}").subject) }
+    subject_of = ->(name) do
+      Core::Letters::TextWriter.line(merged("x", {"person.first_name" => name}, subject: "For {{first name}}").subject)
+    end
 
     expect(subject_of.call("Ana\r\nBcc: all@firm.example")).to eq("For Ana Bcc: all@firm.example")
     expect(subject_of.call("\u202eAna\u2066")).to eq("For Ana")
@@ -28,8 +30,12 @@ RSpec.describe Core::Letters::Merge do
     line = ->(words, after = nil) { Core::Letters::Merge::Line.new(words, after) }
 
     it "stands after the first words, or after the block it was written for" do
-      expect(text_of("Dear {{first name}},\n\nbody", ana, line: line.call("Good to see you.\nTruly."))).to eq("Dear Ana,\n\nGood to see you.\nTruly.\n\nbody\n")
-      expect(text_of("Dear {{first name}},\n\nbody {{city}}\n\nend", ana, line: line.call("Here.", "body [city]"))).to eq("Dear Ana,\n\nbody York\n\nHere.\n\nend\n")
+      expect(text_of("Dear {{first name}},\n\nbody", ana, line: line.call("Good to see you.\nTruly."))).to eq(
+        "Dear Ana,\n\nGood to see you.\nTruly.\n\nbody\n"
+      )
+      expect(text_of("Dear {{first name}},\n\nbody {{city}}\n\nend", ana, line: line.call("Here.", "body [city]"))).to eq(
+        "Dear Ana,\n\nbody York\n\nHere.\n\nend\n"
+      )
     end
 
     it "survives a change of the letter, and says so when its place is gone" do
@@ -43,7 +49,9 @@ RSpec.describe Core::Letters::Merge do
 
   describe "passages for some people" do
     condition = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
-    let(:body) { parsed(shown_if(condition, [para("You are near, in ", chip("person.city"))], [para("You are far from ", chip("person.country"))])) }
+    let(:body) do
+      parsed(shown_if(condition, [para("You are near, in ", chip("person.city"))], [para("You are far from ", chip("person.country"))]))
+    end
 
     it "shows one side, and only its gaps count" do
       near = merged(body, ana, shown: ->(asked) { asked == condition })
@@ -55,7 +63,14 @@ RSpec.describe Core::Letters::Merge do
   end
 
   describe "passages kept for reuse" do
-    let(:passages) { {1 => {"" => doc(para("Until ", chip("today.date", nil, "weekday"))), "de" => doc(para("Bis ", chip("today.date", nil, "weekday")))}} }
+    let(:passages) do
+      {
+        1 => {
+          "" => doc(para("Until ", chip("today.date", nil, "weekday"))),
+          "de" => doc(para("Bis ", chip("today.date", nil, "weekday")))
+        }
+      }
+    end
     let(:body) { parsed({"type" => "passage", "attrs" => {"passage_id" => 1}}) }
 
     it "speak the reader's language, with its dates" do
@@ -78,10 +93,15 @@ RSpec.describe Core::Letters::Merge do
   end
 
   describe "addresses of buttons and pictures" do
-    def href(*nodes, facts: {}) = merged(parsed({"type" => "button", "attrs" => {"href" => nodes}, "content" => words("Go")}), facts).then { |letter| [letter.blocks.first.attrs[:href], letter.gaps] }
+    def href(*nodes, facts: {}) =
+      merged(parsed({"type" => "button", "attrs" => {"href" => nodes}, "content" => words("Go")}), facts).then do |letter|
+        [letter.blocks.first.attrs[:href], letter.gaps]
+      end
 
     it "write a value as part of an address" do
-      expect(href(*words("https://a.example/?c="), chip("company.name"), facts: {"company.name" => "Pike & Parsley/1"})).to eq(["https://a.example/?c=Pike%20%26%20Parsley%2F1", []])
+      expect(href(*words("https://a.example/?c="), chip("company.name"), facts: {"company.name" => "Pike & Parsley/1"})).to eq(
+        ["https://a.example/?c=Pike%20%26%20Parsley%2F1", []]
+      )
     end
 
     it "may be a value as a whole, but never one that runs something" do
@@ -93,26 +113,59 @@ RSpec.describe Core::Letters::Merge do
 end
 
 RSpec.describe Core::Letters::Forms do
-  def say(key, value, form = nil, language = "en") = described_class.say(Core::Fields::Standard.catalogue[key], value, form, Core::Letters::Locale.for(language))
+  def say(key, value, form = nil, language = "en") =
+    described_class.say(Core::Fields::Standard.catalogue[key], value, form, Core::Letters::Locale.for(language))
 
   it "says words in capitals, as names, and whose they are" do
     expect(%w[upper lower title first_up possessive].map { |form| say("person.city", "upper poppleton", form) })
       .to eq(["UPPER POPPLETON", "upper poppleton", "Upper Poppleton", "Upper poppleton", "upper poppleton’s"])
-    expect([say("person.first_name", "Lois", "possessive"), say("person.first_name", "Lois", "possessive", "de"), say("person.first_name", "Anna", "possessive", "fr")]).to eq(["Lois’", "Lois’", "Anna"])
+    expect(
+      [
+        say("person.first_name", "Lois", "possessive"),
+        say("person.first_name", "Lois", "possessive", "de"),
+        say("person.first_name", "Anna", "possessive", "fr")
+      ]
+    ).to eq(%w[Lois’ Lois’ Anna])
   end
 
   it "says days the way each language does" do
     day = Date.new(2026, 5, 12)
 
-    expect(%w[en de fr nl es it cy].map { |language| say("today.date", day, "weekday", language) })
-      .to eq(["Tuesday 12 May", "Dienstag, 12. Mai", "mardi 12 mai", "dinsdag 12 mei", "martes, 12 de mayo", "martedì 12 maggio", "Dydd Mawrth 12 Mai"])
-    expect([say("today.weekday", day), say("today.month", day), say("person.fitted_on", day), say("person.fitted_on", day, "year"), say("today.date", day, "short", "de")]).to eq(["Tuesday", "May", "12 May 2026", "2026", "12.05.2026"])
+    expect(%w[en de fr nl es it cy].map { |language| say("today.date", day, "weekday", language) }).to eq(
+      [
+        "Tuesday 12 May",
+        "Dienstag, 12. Mai",
+        "mardi 12 mai",
+        "dinsdag 12 mei",
+        "martes, 12 de mayo",
+        "martedì 12 maggio",
+        "Dydd Mawrth 12 Mai"
+      ]
+    )
+    expect(
+      [
+        say("today.weekday", day),
+        say("today.month", day),
+        say("person.fitted_on", day),
+        say("person.fitted_on", day, "year"),
+        say("today.date", day, "short", "de")
+      ]
+    ).to eq(["Tuesday", "May", "12 May 2026", "2026", "12.05.2026"])
   end
 
   it "says money and numbers with the right points, commas and signs" do
-    expect([say("deal.value", 125_000), say("deal.value", 125_050), say("deal.value", 125_050, "whole"), say("deal.value", 125_000, "exact", "de"), say("deal.value", 125_000, nil, "fr")])
-      .to eq(["£1,250", "£1,250.50", "£1,251", "1.250,00 £", "1\u202f250 £"])
-    expect([say("lookup.temperature", 12.6), say("lookup.temperature", 12.6, "rounded"), say("lookup.temperature", 1234567, "grouped", "de")]).to eq(["12.6", "13", "1.234.567"])
+    expect(
+      [
+        say("deal.value", 125_000),
+        say("deal.value", 125_050),
+        say("deal.value", 125_050, "whole"),
+        say("deal.value", 125_000, "exact", "de"),
+        say("deal.value", 125_000, nil, "fr")
+      ]
+    ).to eq(["£1,250", "£1,250.50", "£1,251", "1.250,00 £", "1\u202f250 £"])
+    expect(
+      [say("lookup.temperature", 12.6), say("lookup.temperature", 12.6, "rounded"), say("lookup.temperature", 1_234_567, "grouped", "de")]
+    ).to eq(%w[12.6 13 1.234.567])
   end
 
   it "has words for every form a field offers" do

@@ -16,20 +16,45 @@ RSpec.describe Core::Letters::TextWriter do
     end
 
     it "writes lists with what stands within them" do
-      expect(written({"type" => "orderedList", "content" => [item(para("listen")), item(para("measure"), {"type" => "bulletList", "content" => [item(para("felt"))]})]}))
-        .to eq("1. listen\n2. measure\n   - felt\n")
+      expect(
+        written(
+          {
+            "type" => "orderedList",
+            "content" => [item(para("listen")), item(para("measure"), {"type" => "bulletList", "content" => [item(para("felt"))]})]
+          }
+        )
+      ).to eq("1. listen\n2. measure\n   - felt\n")
     end
 
     it "writes quotes and dividers as letters typed by hand have them" do
-      expect(written({"type" => "quote", "content" => [para("the bell"), para("is gone")]}, {"type" => "divider"})).to eq("> the bell\n> \n> is gone\n\n* * *\n")
+      expect(written({"type" => "quote", "content" => [para("the bell"), para("is gone")]}, {"type" => "divider"})).to eq(
+        "> the bell\n> \n> is gone\n\n* * *\n"
+      )
     end
 
     it "writes columns one after the other" do
-      expect(written({"type" => "columns", "content" => [{"type" => "column", "content" => [para("before")]}, {"type" => "column", "content" => [para("after")]}]})).to eq("before\n\nafter\n")
+      expect(
+        written(
+          {
+            "type" => "columns",
+            "content" => [{"type" => "column", "content" => [para("before")]}, {"type" => "column", "content" => [para("after")]}]
+          }
+        )
+      ).to eq("before\n\nafter\n")
     end
 
     it "says what a picture shows and where it leads" do
-      picture = ->(alt, href) { {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => words(alt).reject { alt.empty? }, "href" => words(href).reject { href.empty? }, "width" => 100}} }
+      picture = ->(alt, href) do
+        {
+          "type" => "picture",
+          "attrs" => {
+            "picture_id" => 3,
+            "alt" => words(alt).reject { alt.empty? },
+            "href" => words(href).reject { href.empty? },
+            "width" => 100
+          }
+        }
+      end
 
       expect(written(picture.call("A room", "https://a.example"))).to eq("[A room] https://a.example\n")
       expect(written(para("one"), picture.call("", ""), para("two"))).to eq("one\n\ntwo\n")
@@ -47,7 +72,9 @@ RSpec.describe Core::Letters::TextWriter do
     let(:foot) { Core::Letters::Foot.new(address: "4 Felt Yard", unsubscribe_url: "https://l.example/u", language: "en") }
 
     it "stand below, divided as RFC 3676 4.3 has it" do
-      expect(written(para("one"), signature: signature, foot: foot)).to eq("one\n\nIdris Vale\n\n-- \n4 Felt Yard\nPlease don't write to me again: https://l.example/u\n")
+      expect(written(para("one"), signature: signature, foot: foot)).to eq(
+        "one\n\nIdris Vale\n\n-- \n4 Felt Yard\nPlease don't write to me again: https://l.example/u\n"
+      )
     end
 
     it "stand where the letter has a place for them, and only there" do

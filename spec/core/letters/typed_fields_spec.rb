@@ -4,11 +4,14 @@ RSpec.describe Core::Letters::TypedFields do
   subject(:typed) { described_class.new(Core::Fields::Standard.catalogue) }
 
   # Text as it is, fields as [key, fallback].
-  def pieces(text, **rest) = typed.split(text, **rest).map { |piece| piece.is_a?(Hash) ? piece["attrs"].values_at("field", "fallback") : piece }
+  def pieces(text, **rest) =
+    typed.split(text, **rest).map { |piece| piece.is_a?(Hash) ? piece["attrs"].values_at("field", "fallback") : piece }
 
   describe "#split" do
     it "finds fields among words, with and without a fallback" do
-      expect(pieces("Dear {{first name|there}}, how is {{ city }}?")).to eq(["Dear ", ["person.first_name", "there"], ", how is ", ["person.city", nil], "?"])
+      expect(pieces("Dear {{first name|there}}, how is {{ city }}?")).to eq(
+        ["Dear ", %w[person.first_name there], ", how is ", ["person.city", nil], "?"]
+      )
     end
 
     it "leaves a text without any as it is" do
@@ -38,7 +41,9 @@ RSpec.describe Core::Letters::TypedFields do
     end
 
     it "leaves brackets that name nothing" do
-      expect(pieces("as agreed [see below], 20 % off, {a} and 5 < 6", pasted: true)).to eq(["as agreed [see below], 20 % off, {a} and 5 < 6"])
+      expect(pieces("as agreed [see below], 20 % off, {a} and 5 < 6", pasted: true)).to eq(
+        ["as agreed [see below], 20 % off, {a} and 5 < 6"]
+      )
     end
 
     it "takes other notations for text when they are typed" do
@@ -56,7 +61,9 @@ RSpec.describe Core::Letters::TypedFields do
     it "keeps a form only if the field has it" do
       city = Core::Fields::Standard.catalogue["person.city"]
 
-      expect([described_class.node(city, nil, "upper"), described_class.node(city, nil, "weekday")].map { |node| node["attrs"]["form"] }).to eq(["upper", nil])
+      expect(
+        [described_class.node(city, nil, "upper"), described_class.node(city, nil, "weekday")].map { |node| node["attrs"]["form"] }
+      ).to eq(["upper", nil])
     end
   end
 end

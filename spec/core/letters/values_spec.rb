@@ -89,10 +89,16 @@ end
 
 RSpec.describe Core::Letters::Placeholders do
   it "leaves the fields of a letter as one could type them, and shows the first side" do
-    body = parsed(para("Dear ", chip("person.first_name", "there"), " in ", chip("person.city")), shown_if({"field" => "person.city", "is" => "empty"}, [para("first")], [para("second")]),
-      {"type" => "button", "attrs" => {"href" => [*words("https://a.example/?c="), chip("company.name")]}, "content" => words("Go")})
+    body =
+      parsed(
+        para("Dear ", chip("person.first_name", "there"), " in ", chip("person.city")),
+        shown_if({"field" => "person.city", "is" => "empty"}, [para("first")], [para("second")]),
+        {"type" => "button", "attrs" => {"href" => [*words("https://a.example/?c="), chip("company.name")]}, "content" => words("Go")}
+      )
     parts = {subject: Core::Letters::Document.from_text("For {{first name}}"), preview: Core::Letters::Document.from_text("")}
 
-    expect(Core::Letters::TextWriter.write(described_class.new(**parts, body: body).call)).to eq("Dear {{first name|there}} in {{city}}\n\nfirst\n\nGo: https://a.example/?c={{company}}\n")
+    expect(Core::Letters::TextWriter.write(described_class.new(**parts, body: body).call)).to eq(
+      "Dear {{first name|there}} in {{city}}\n\nfirst\n\nGo: https://a.example/?c={{company}}\n"
+    )
   end
 end

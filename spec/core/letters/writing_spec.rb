@@ -5,27 +5,91 @@ require "nokogiri"
 RSpec.describe "a letter written out" do
   letters = Core::Letters
   golden = ->(name) { File.join(ROOT, "spec/fixtures/letters", name) }
-  facts = {"person.first_name" => "Łucja", "person.city" => "York", "company.name" => "Pike & <Parsley>", "today.date" => Date.new(2026, 5, 12)}.freeze
+  facts = {
+    "person.first_name" => "Łucja",
+    "person.city" => "York",
+    "company.name" => "Pike & <Parsley>",
+    "today.date" => Date.new(2026, 5, 12)
+  }.freeze
   picture = ->(id) { (id == 3) ? {url: "https://letters.example/p/k.jpg", width: 1200} : nil }
 
   def whole
-    parsed({"type" => "heading", "attrs" => {"level" => 1}, "content" => words("A quieter spring")}, para("Dear ", chip("person.first_name", "there"), ","),
-      para("how is ", chip("company.name"), " in ", chip("person.city"), "?", {"type" => "hardBreak"}, link("Listen", "https://a.example/x?y=1&z", title: "Two recordings")),
-      {"type" => "picture", "attrs" => {"picture_id" => 3, "alt" => [*words("A room in "), chip("person.city")], "href" => words("https://a.example/room"), "width" => 50}},
-      {"type" => "button", "attrs" => {"href" => [*words("https://a.example/?c="), chip("company.name")]}, "content" => words("Choose a morning")},
-      {"type" => "columns", "content" => [{"type" => "column", "content" => [para("Before")]}, {"type" => "column", "content" => [para("After")]}]},
-      {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para("felt")]}, {"type" => "listItem", "content" => [para("foam"), para("or wool")]}]},
-      {"type" => "quote", "content" => [para("I had forgotten the bell.")]}, {"type" => "divider"}, {"type" => "signature"}, {"type" => "links", "content" => [link("Site", "https://a.example"), {"type" => "text", "text" => " · "}, link("Map", "https://a.example/map")]})
+    parsed(
+      {"type" => "heading", "attrs" => {"level" => 1}, "content" => words("A quieter spring")},
+      para("Dear ", chip("person.first_name", "there"), ","),
+      para(
+        "how is ",
+        chip("company.name"),
+        " in ",
+        chip("person.city"),
+        "?",
+        {"type" => "hardBreak"},
+        link("Listen", "https://a.example/x?y=1&z", title: "Two recordings")
+      ),
+      {
+        "type" => "picture",
+        "attrs" => {
+          "picture_id" => 3,
+          "alt" => [*words("A room in "), chip("person.city")],
+          "href" => words("https://a.example/room"),
+          "width" => 50
+        }
+      },
+      {
+        "type" => "button",
+        "attrs" => {
+          "href" => [*words("https://a.example/?c="), chip("company.name")]
+        },
+        "content" => words("Choose a morning")
+      },
+      {
+        "type" => "columns",
+        "content" => [{"type" => "column", "content" => [para("Before")]}, {"type" => "column", "content" => [para("After")]}]
+      },
+      {
+        "type" => "bulletList",
+        "content" => [
+          {"type" => "listItem", "content" => [para("felt")]},
+          {"type" => "listItem", "content" => [para("foam"), para("or wool")]}
+        ]
+      },
+      {"type" => "quote", "content" => [para("I had forgotten the bell.")]},
+      {"type" => "divider"},
+      {"type" => "signature"},
+      {
+        "type" => "links",
+        "content" => [link("Site", "https://a.example"), {"type" => "text", "text" => " · "}, link("Map", "https://a.example/map")]
+      }
+    )
   end
 
-  let(:signature) { letters::Merge.new(subject: letters::Document.new(doc), preview: letters::Document.new(doc), body: letters::Document.from_text("Idris Vale\nTern & Fallow")).call({}).blocks }
+  let(:signature) do
+    letters::Merge
+      .new(
+        subject: letters::Document.new(doc),
+        preview: letters::Document.new(doc),
+        body: letters::Document.from_text("Idris Vale\nTern & Fallow")
+      )
+      .call({})
+      .blocks
+  end
   let(:foot) { letters::Foot.new(address: "Tern & Fallow, York", unsubscribe_url: "https://letters.example/u/x", language: "en") }
 
   def written(designed, facts, picture)
     letter = merged(whole, facts, subject: "For {{first name}}", preview: "One hour")
     styles = Work::InlinedStyles.of(Core::Letters::Look.new, designed: designed)
-    html = Core::Letters::HtmlWriter.new(styles: styles, designed: designed, picture: picture, link: ->(href) { "https://letters.example/c/#{href.length}" }, pixel_url: "https://letters.example/o.gif")
-    [html.write(letter, signature: signature, foot: foot, brand: designed ? {name: "Tern & Fallow", picture_id: nil} : nil), Core::Letters::TextWriter.write(letter, signature: signature, foot: foot)]
+    html =
+      Core::Letters::HtmlWriter.new(
+        styles: styles,
+        designed: designed,
+        picture: picture,
+        link: ->(href) { "https://letters.example/c/#{href.length}" },
+        pixel_url: "https://letters.example/o.gif"
+      )
+    [
+      html.write(letter, signature: signature, foot: foot, brand: designed ? {name: "Tern & Fallow", picture_id: nil} : nil),
+      Core::Letters::TextWriter.write(letter, signature: signature, foot: foot)
+    ]
   end
 
   # The golden files are what we once looked at and found right. WRITE_GOLDEN=1 writes them anew, to be looked at again.
@@ -66,21 +130,39 @@ RSpec.describe "a letter written out" do
   end
 
   it "keeps the words of a designed letter when it turns plain" do
-    plain, designed = [false, true].map { |manner| Nokogiri::HTML5.parse(written(manner, facts, picture).first).xpath("//body//text()").map(&:text).join(" ") }
+    plain, designed =
+      [false, true].map do |manner|
+        Nokogiri::HTML5.parse(written(manner, facts, picture).first).xpath("//body//text()").map(&:text).join(" ")
+      end
 
     expect(designed.sub("Tern & Fallow", "").split - plain.split).to eq([])
   end
 
   describe "whatever stands in a record" do
     strings = PropCheck::Generators.string
-    hostile = PropCheck::Generators.one_of(strings, PropCheck::Generators.constant(%(<img src=x onerror="a()">)), PropCheck::Generators.constant("</title><script>x</script>"), PropCheck::Generators.constant("\" onclick=\"x"),
-      PropCheck::Generators.constant("a\r\nBcc: x@y.example"), PropCheck::Generators.constant("{{first name}}"), PropCheck::Generators.constant("javascript:alert(1)"))
+    hostile =
+      PropCheck::Generators.one_of(
+        strings,
+        PropCheck::Generators.constant(%(<img src=x onerror="a()">)),
+        PropCheck::Generators.constant("</title><script>x</script>"),
+        PropCheck::Generators.constant("\" onclick=\"x"),
+        PropCheck::Generators.constant("a\r\nBcc: x@y.example"),
+        PropCheck::Generators.constant("{{first name}}"),
+        PropCheck::Generators.constant("javascript:alert(1)")
+      )
 
     it "is never let out unescaped, and stands in the text as well" do
       PropCheck.forall(hostile, hostile).with_config(n_runs: 200) do |name, company|
-        html, text = written(true, {"person.first_name" => name, "person.city" => "York", "company.name" => company}, ->(_) { {url: "https://p.example", width: 10} })
+        html, text =
+          written(
+            true,
+            {"person.first_name" => name, "person.city" => "York", "company.name" => company},
+            ->(_) { {url: "https://p.example", width: 10} }
+          )
         page = Nokogiri::HTML5.parse(html)
-        raise "an element came from #{[name, company].inspect}" if page.css("script, [onerror], [onclick]").any? || page.css("img").size != 2
+        if page.css("script, [onerror], [onclick]").any? || page.css("img").size != 2
+          raise "an element came from #{[name, company].inspect}"
+        end
         raise "an address runs #{company.inspect}" if page.css("a").any? { |a| a["href"].match?(/\Ajavascript/i) }
         said = Core::Letters::Values.clean(name) || "there"
         raise "text lost #{name.inspect}" unless text.include?(said)
@@ -90,9 +172,26 @@ RSpec.describe "a letter written out" do
 
     it "has every word of the HTML in the text, and every gap exactly once" do
       fields = %w[person.first_name person.city company.name person.country owner.name]
-      blocks = PropCheck::Generators.array(PropCheck::Generators.one_of(*fields.map { |key| PropCheck::Generators.constant(key) }, *%w[felt wool ceiling].map { |word| PropCheck::Generators.constant(word) }), min: 1, max: 12)
+      blocks =
+        PropCheck::Generators.array(
+          PropCheck::Generators.one_of(
+            *fields.map { |key| PropCheck::Generators.constant(key) },
+            *%w[felt wool ceiling].map { |word| PropCheck::Generators.constant(word) }
+          ),
+          min: 1,
+          max: 12
+        )
       PropCheck.forall(blocks, blocks).with_config(n_runs: 150) do |one, known|
-        body = parsed(*one.map { |part| fields.include?(part) ? para("so ", chip(part), " it is") : {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para(part)]}]} })
+        body =
+          parsed(
+            *one.map do |part|
+              if fields.include?(part)
+                para("so ", chip(part), " it is")
+              else
+                {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para(part)]}]}
+              end
+            end
+          )
         given = (known & fields).to_h { |key| [key, "V#{key.hash.abs}"] }
         letter = merged(body, given)
         html, text = Core::Letters::HtmlWriter.new.write(letter), Core::Letters::TextWriter.write(letter)
@@ -104,9 +203,21 @@ RSpec.describe "a letter written out" do
 
   it "marks on our screens what was put in, and where something is missing" do
     mark = letters::Marking.new(Core::Fields::Standard.catalogue)
-    html = letters::HtmlWriter.new(mark: mark).write(merged("Dear {{first name}}, {{city|you}} {{country}}", {"person.first_name" => "<b>"}, line: letters::Merge::Line.new("Hello", nil)))
+    html =
+      letters::HtmlWriter.new(mark: mark).write(
+        merged(
+          "Dear {{first name}}, {{city|you}} {{country}}",
+          {"person.first_name" => "<b>"},
+          line: letters::Merge::Line.new("Hello", nil)
+        )
+      )
 
-    expect(html).to include('<span class="nl-merged" title="First name">&lt;b&gt;</span>', "nl-fallback", 'data-gap="person.country"', '<span class="nl-personal">Hello</span>')
+    expect(html).to include(
+      '<span class="nl-merged" title="First name">&lt;b&gt;</span>',
+      "nl-fallback",
+      'data-gap="person.country"',
+      '<span class="nl-personal">Hello</span>'
+    )
   end
 end
 

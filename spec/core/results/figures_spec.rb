@@ -14,11 +14,15 @@ RSpec.describe Core::Results::Wilson do
     end
 
     it "holds the share itself, and stays between none and all" do
-      PropCheck.forall(PropCheck::Generators.tuple(PropCheck::Generators.choose(1..500), PropCheck::Generators.choose(0..500))).with_config(n_runs: 300) do |(base, some)|
-        hits = [some, base].min
-        low, high = described_class.interval(hits, base)
-        raise "#{hits} of #{base}: #{low} to #{high}" unless low.between?(0, hits.fdiv(base) + 1e-12) && high.between?(hits.fdiv(base) - 1e-12, 1)
-      end
+      PropCheck
+        .forall(PropCheck::Generators.tuple(PropCheck::Generators.choose(1..500), PropCheck::Generators.choose(0..500)))
+        .with_config(n_runs: 300) do |(base, some)|
+          hits = [some, base].min
+          low, high = described_class.interval(hits, base)
+          unless low.between?(0, hits.fdiv(base) + 1e-12) && high.between?(hits.fdiv(base) - 1e-12, 1)
+            raise "#{hits} of #{base}: #{low} to #{high}"
+          end
+        end
     end
   end
 end
@@ -42,7 +46,14 @@ RSpec.describe Core::Results::Figure do
   end
 
   it "tells of what its base is made" do
-    expect(described_class.new("opened", 1, 3).to_h).to eq(name: "opened", count: 1, base: 3, base_name: "sent", rate: 0.3333, interval: [0.0615, 0.7923])
+    expect(described_class.new("opened", 1, 3).to_h).to eq(
+      name: "opened",
+      count: 1,
+      base: 3,
+      base_name: "sent",
+      rate: 0.3333,
+      interval: [0.0615, 0.7923]
+    )
     expect(described_class.new("sent", 3, 4).to_h[:base_name]).to eq("planned")
   end
 end

@@ -20,7 +20,10 @@ RSpec.describe Core::Statuses::Ladder do
     end
 
     it "ends at the same place in whatever order events are told" do
-      ends = %w[sent opened clicked bounced replied].permutation.map { |order| order.inject(ladder.first) { |status, event| ladder.after(status, event) } }
+      ends =
+        %w[sent opened clicked bounced replied].permutation.map do |order|
+          order.inject(ladder.first) { |status, event| ladder.after(status, event) }
+        end
 
       expect(ends.uniq).to eq(["answered"])
     end

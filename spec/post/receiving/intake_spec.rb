@@ -20,18 +20,39 @@ RSpec.describe "taking in what came back" do
     Records::Incoming.order(:id).last
   end
 
-  def fixture(name) = File.binread(File.join(__dir__, "../fixtures/mail", name))
+  def fixture(name) = File.binread(File.join(ROOT, "spec/fixtures/mail", name))
 
   def kinds = Records::Event.where(person_id: person.id).order(:id).select_map(:kind)
 
   def answer(words, **headers)
-    Mail.new(charset: "UTF-8", from: "Ana Lark <ana@copperladle.example>", to: "maren@ternandfallow.example", subject: "Re: A word", body: words, message_id: "<#{number}@copperladle.example>", **headers).encoded
+    Mail.new(
+      charset: "UTF-8",
+      from: "Ana Lark <ana@copperladle.example>",
+      to: "maren@ternandfallow.example",
+      subject: "Re: A word",
+      body: words,
+      message_id: "<#{number}@copperladle.example>",
+      **headers
+    ).encoded
   end
 
   it "matches a reply by its thread, cuts the quotes, and takes the member out before the second letter" do
-    incoming = take_in(answer("Come on Tuesday.\n\nOn 12 May 2026, 9:24, Maren wrote:\n> Dear Ana,\n> How is York?", in_reply_to: "<#{letter.message_id}>", from: "ana@elsewhere.example"))
+    incoming =
+      take_in(
+        answer(
+          "Come on Tuesday.\n\nOn 12 May 2026, 9:24, Maren wrote:\n> Dear Ana,\n> How is York?",
+          in_reply_to: "<#{letter.message_id}>",
+          from: "ana@elsewhere.example"
+        )
+      )
 
-    expect(incoming).to have_attributes(kind: "reply", person_id: person.id, delivery_id: delivery.id, text: "Come on Tuesday.", sort: "new")
+    expect(incoming).to have_attributes(
+      kind: "reply",
+      person_id: person.id,
+      delivery_id: delivery.id,
+      text: "Come on Tuesday.",
+      sort: "new"
+    )
     expect(Records::Member.first).to have_attributes(state: "left", left_reason: "replied", status: "answered")
     expect(figures(sequence)).to include("sent" => 1, "skipped" => 1, "due" => 0, "replied" => 1)
     expect(sequence.refresh.state).to eq("ended")
@@ -107,7 +128,10 @@ RSpec.describe "taking in what came back" do
     expect(maildir.waiting).to be_empty
   end
 
-  {"latin1_without_charset.eml" => "The caf� would like a visit.", "html_only_with_script.eml" => "Yes, Tuesday is good."}.each do |name, words|
+  {
+    "latin1_without_charset.eml" => "The caf� would like a visit.",
+    "html_only_with_script.eml" => "Yes, Tuesday is good."
+  }.each do |name, words|
     it "reads #{name.delete_suffix(".eml").tr("_", " ")}" do
       expect(take_in(fixture(name)).text.strip).to start_with(words)
     end

@@ -9,22 +9,59 @@ RSpec.describe "composing a letter" do
   let(:mailbox) { make_mailbox(address: "idris@ternandfallow.example", name: "Idris Vale, Tern & Fallow", account_id: account.id) }
   let(:delivery) { Records::Delivery.new.tap { |made| made.values[:key] = "abcdefghijklmnopqrstuv" } }
   let(:linked) do
-    {"type" => "doc", "content" => [{"type" => "paragraph", "content" => [
-      {"type" => "text", "text" => "Listen", "marks" => [{"type" => "link", "attrs" => {"href" => "https://ternandfallow.example/a?b=1&c=2"}}]},
-      {"type" => "text", "text" => " or "},
-      {"type" => "text", "text" => "write", "marks" => [{"type" => "link", "attrs" => {"href" => "mailto:idris@ternandfallow.example"}}]}
-    ]}]}
+    {
+      "type" => "doc",
+      "content" => [
+        {
+          "type" => "paragraph",
+          "content" => [
+            {
+              "type" => "text",
+              "text" => "Listen",
+              "marks" => [{"type" => "link", "attrs" => {"href" => "https://ternandfallow.example/a?b=1&c=2"}}]
+            },
+            {"type" => "text", "text" => " or "},
+            {
+              "type" => "text",
+              "text" => "write",
+              "marks" => [{"type" => "link", "attrs" => {"href" => "mailto:idris@ternandfallow.example"}}]
+            }
+          ]
+        }
+      ]
+    }
   end
 
-  def compose(letter: make_letter, facts: {"person.first_name" => "Ana", "person.city" => "York"}, to: "Ana Lark", line: nil, attachments: [])
+  def compose(
+    letter: make_letter,
+    facts: {"person.first_name" => "Ana", "person.city" => "York"},
+    to: "Ana Lark",
+    line: nil,
+    attachments: []
+  )
     merged = letter.merge.call(facts, line: line && Core::Letters::Merge::Line.new(line, nil))
-    composer.compose(delivery.key, merged: merged, setting: Work::Typesetting.new(letter, firm: firm, base_url: "https://letters.example"), mailbox: mailbox, to: [to, "ana@copperladle.example"], now: now, attachments: attachments)
+    composer.compose(
+      delivery.key,
+      merged: merged,
+      setting: Work::Typesetting.new(letter, firm: firm, base_url: "https://letters.example"),
+      mailbox: mailbox,
+      to: [to, "ana@copperladle.example"],
+      now: now,
+      attachments: attachments
+    )
   end
 
   def mail_of(**given) = Mail.new(compose(**given).raw)
 
   it "names sender and recipient in any script, and keeps the headers in ASCII" do
-    mail = mail_of(to: "水野 さくら, \"Zoë\"", letter: make_letter(subject: "Ein Wort über {{first name}}"), facts: {"person.first_name" => "Łucja"})
+    mail =
+      mail_of(
+        to: "水野 さくら, \"Zoë\"",
+        letter: make_letter(subject: "Ein Wort über {{first name}}"),
+        facts: {
+          "person.first_name" => "Łucja"
+        }
+      )
 
     expect(mail[:to].display_names).to eq(["水野 さくら, \"Zoë\""])
     expect(mail.from).to eq(["idris@ternandfallow.example"])
@@ -34,7 +71,15 @@ RSpec.describe "composing a letter" do
   end
 
   it "lets no value break out of its header" do
-    mail = mail_of(to: "Ana\r\nBcc: all@firm.example", facts: {"person.first_name" => "Ana\nX-Evil: 1", "person.city" => "York"}, letter: make_letter(subject: "For {{first name}}"))
+    mail =
+      mail_of(
+        to: "Ana\r\nBcc: all@firm.example",
+        facts: {
+          "person.first_name" => "Ana\nX-Evil: 1",
+          "person.city" => "York"
+        },
+        letter: make_letter(subject: "For {{first name}}")
+      )
 
     expect(mail.header.fields.map(&:name)).not_to include("Bcc", "X-Evil")
     expect(mail.subject).to eq("For Ana X-Evil: 1")
@@ -57,7 +102,10 @@ RSpec.describe "composing a letter" do
     letter = compose(line: "Good to meet you.")
 
     expect(letter.html).not_to include("letters.example")
-    expect(letter.text).to eq("Dear Ana,\n\nGood to meet you.\n\nHow is York?\n\nIdris Vale\nTern & Fallow Acoustics · 01632 960 118\n\n-- \nTern & Fallow Acoustics, 4 Felt Yard, York\n")
+    expect(letter.text).to eq(
+      "Dear Ana,\n\nGood to meet you.\n\nHow is York?\n\nIdris Vale\nTern & Fallow Acoustics · 01632 960 118\n\n-- \nTern & Fallow " \
+      "Acoustics, 4 Felt Yard, York\n"
+    )
   end
 
   it "ends every line with CRLF and keeps lines short enough for any server" do

@@ -21,7 +21,12 @@ RSpec.describe "sending what is due" do
     first, second = deliveries
 
     expect(transport.delivered.map { |one| one[:to] }).to eq([person.email])
-    expect(first).to have_attributes(state: "sent", sent_at: opened, subject: "A word about your room", text: a_string_including("Dear Ana,", "How is York?"))
+    expect(first).to have_attributes(
+      state: "sent",
+      sent_at: opened,
+      subject: "A word about your room",
+      text: a_string_including("Dear Ana,", "How is York?")
+    )
     expect(second).to have_attributes(state: "due", due_at: a_value_between(Time.utc(2026, 5, 15, 8), Time.utc(2026, 5, 15, 10, 30)))
     expect(Records::Member.first.status).to eq("written")
   end
@@ -124,7 +129,10 @@ RSpec.describe "sending what is due" do
     sent = send_with(accepted).delivered.count { |one| one[:from] == box.address }
 
     expect(sent).to eq(2)
-    expect(Records::Delivery.where(sequence_id: crowd.id, state: "due").where(Sequel[:due_at] > opened).min(:due_at)).to be_between(Time.utc(2026, 5, 13, 8), Time.utc(2026, 5, 13, 10, 30))
+    expect(Records::Delivery.where(sequence_id: crowd.id, state: "due").where(Sequel[:due_at] > opened).min(:due_at)).to be_between(
+      Time.utc(2026, 5, 13, 8),
+      Time.utc(2026, 5, 13, 10, 30)
+    )
   end
 
   it "ends the sequence with its last letter, and its figures add up all the way" do

@@ -37,18 +37,39 @@ RSpec.describe "letters on their way out" do
   end
 
   it "are designed in the firm's look, with its pictures from our own address and its signature in place" do
-    picture = Records::Picture.create(key: "k" * 22, name: "Room", digest: "d", mime: "image/png", width: 1200, height: 500, bytes: 1, data: Sequel.blob("x"), created_at: now)
+    picture =
+      Records::Picture.create(
+        key: "k" * 22,
+        name: "Room",
+        digest: "d",
+        mime: "image/png",
+        width: 1200,
+        height: 500,
+        bytes: 1,
+        data: Sequel.blob("x"),
+        created_at: now
+      )
     maren.update(signature: doc(para("Maren, with warm wishes")))
     Records::Firm.save(look: {"accent" => "#7a2e1d"})
-    letter.update(manner: "designed", body: doc(para("Dear ", chip("person.first_name")), {"type" => "signature"}, {"type" => "picture", "attrs" => {"picture_id" => picture.id, "alt" => words("A room"), "href" => [], "width" => 100}},
-      {"type" => "button", "attrs" => {"href" => words("https://ternandfallow.example/a")}, "content" => words("Listen")}))
+    letter.update(
+      manner: "designed",
+      body:
+        doc(
+          para("Dear ", chip("person.first_name")),
+          {"type" => "signature"},
+          {"type" => "picture", "attrs" => {"picture_id" => picture.id, "alt" => words("A room"), "href" => [], "width" => 100}},
+          {"type" => "button", "attrs" => {"href" => words("https://ternandfallow.example/a")}, "content" => words("Listen")}
+        )
+    )
     mail = send_all(make_sequence(people: [person], letters: [letter], mailbox: mailbox)).first
     page = Nokogiri::HTML5.parse(mail.html_part.decoded)
 
     expect(page.at_css("img")["src"]).to eq("#{configuration.public_url}/p/#{"k" * 22}.png")
     expect(page.at_css("td[bgcolor='#7a2e1d'] a")["href"]).to start_with("#{configuration.public_url}/c/")
     expect(page.text.index("Maren, with warm wishes")).to be < page.text.index("Listen")
-    expect(mail.text_part.decoded.delete("\r")).to include("Dear Łucja\n\nMaren, with warm wishes\n\n[A room]\n\nListen: https://ternandfallow.example/a")
+    expect(mail.text_part.decoded.delete("\r")).to include(
+      "Dear Łucja\n\nMaren, with warm wishes\n\n[A room]\n\nListen: https://ternandfallow.example/a"
+    )
   end
 
   it "are not sent with a gap that a passage for some opened, and say which" do
@@ -70,7 +91,9 @@ RSpec.describe "letters on their way out" do
       send_tests
       mail = Mail.new(accepted.delivered.first[:raw])
 
-      expect([mail.subject, mail.to, mail["X-Nimble-Test"].value, mail["Auto-Submitted"].value]).to eq(["Test: For Łucja", [maren.email], "yes", "auto-generated"])
+      expect([mail.subject, mail.to, mail["X-Nimble-Test"].value, mail["Auto-Submitted"].value]).to eq(
+        ["Test: For Łucja", [maren.email], "yes", "auto-generated"]
+      )
       expect(mail.html_part.decoded).to include("Dear Łucja").and match(%r{/u/test"})
       expect(mail.html_part.decoded).not_to match(%r{/[oc]/})
       expect(mail["List-Unsubscribe"]).to be_nil

@@ -16,7 +16,8 @@ RSpec.describe Post::SmtpTransport do
     server&.close
   end
 
-  def outcome(script) = with_server(script) { |transport| transport.deliver("Subject: x\r\n\r\nwords\r\n", from: "a@b.example", to: "c@d.example") }
+  def outcome(script) =
+    with_server(script) { |transport| transport.deliver("Subject: x\r\n\r\nwords\r\n", from: "a@b.example", to: "c@d.example") }
 
   it_behaves_like "a mail transport" do
     let(:server) { RudeServer.new({}) }
@@ -29,7 +30,11 @@ RSpec.describe Post::SmtpTransport do
   end
 
   it "tells a refusal for good from one for now" do
-    expect(outcome("RCPT" => "550 no such mailbox")).to have_attributes(class: Post::Outcomes::Refused, for_good: true, words: /no such mailbox/)
+    expect(outcome("RCPT" => "550 no such mailbox")).to have_attributes(
+      class: Post::Outcomes::Refused,
+      for_good: true,
+      words: /no such mailbox/
+    )
     expect(outcome("RCPT" => "451 later")).to have_attributes(class: Post::Outcomes::Refused, for_good: false)
     expect(outcome("." => "554 not this text")).to have_attributes(class: Post::Outcomes::Refused, for_good: true)
   end
@@ -48,7 +53,9 @@ RSpec.describe Post::SmtpTransport do
   it "is in doubt when the line breaks after the text, and only then" do
     expect(outcome("." => :drop)).to be_a(Post::Outcomes::Doubtful)
     expect(outcome("RCPT" => :drop)).to be_a(Post::Outcomes::Unreachable)
-    expect(described_class.new(host: "127.0.0.1", port: Processes::Ports.any).deliver("x", from: "a@b.example", to: "c@d.example")).to be_a(Post::Outcomes::Unreachable)
+    expect(
+      described_class.new(host: "127.0.0.1", port: Processes::Ports.any).deliver("x", from: "a@b.example", to: "c@d.example")
+    ).to be_a(Post::Outcomes::Unreachable)
   end
 
   it "goes on with the same connection after a refusal" do

@@ -7,9 +7,28 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
 
   let(:random) { Random.new(RSpec.configuration.seed) }
   let(:today) { Date.new(2026, 5, 12) }
-  let(:words) { ["York", "york ", "YÖRK", "Leeds", "", nil, "100% noise", "a_b", "林", "Straße", "STRASSE", "O'Hara", "back\\slash", "Ångström"] }
+  let(:words) do
+    ["York", "york ", "YÖRK", "Leeds", "", nil, "100% noise", "a_b", "林", "Straße", "STRASSE", "O'Hara", "back\\slash", "Ångström"]
+  end
   let(:tags) { ["press", "Trade evening", "trade  EVENING", "ß"] }
-  let(:days) { [nil, today, today - 1, today - 30, today + 1, today + 30, today << 2, today >> 2, Date.new(1990, 2, 29 - 1), Date.new(1988, 2, 29), Date.new(1975, 5, 12), Date.new(1975, 5, 19), Date.new(1981, 12, 31), Date.new(1981, 1, 1)] }
+  let(:days) do
+    [
+      nil,
+      today,
+      today - 1,
+      today - 30,
+      today + 1,
+      today + 30,
+      today << 2,
+      today >> 2,
+      Date.new(1990, 2, 29 - 1),
+      Date.new(1988, 2, 29),
+      Date.new(1975, 5, 12),
+      Date.new(1975, 5, 19),
+      Date.new(1981, 12, 31),
+      Date.new(1981, 1, 1)
+    ]
+  end
   let(:numbers) { [nil, 0, 1, BigDecimal("2.5"), -3, 1000] }
   let(:links) { [nil, "https://ternandfallow.example/a", "https://ternandfallow.example/b"] }
 
@@ -19,38 +38,96 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
     make_own_fields
     owners = [make_account, make_account]
     lists = %w[One Two].map { |name| Records::List.create(name: name, created_at: now, updated_at: now) }
-    companies = words.compact.reject(&:empty?).map { |word| make_company(word, type: pick(["restaurant", "school", nil]), city: pick(words), website: pick(links)) }
+    companies =
+      words
+        .compact
+        .reject(&:empty?)
+        .map { |word| make_company(word, type: pick(["restaurant", "school", nil]), city: pick(words), website: pick(links)) }
     sequences = Array.new(2) { make_sequence(people: [], letters: []) }
     box = make_mailbox
     45.times do
-      person = make_person(first_name: pick(words), last_name: pick(words), city: pick(words), region: pick(words), country: pick(words), job_title: pick(words), email: pick([nil, "ana@york.example", "Bo@York.example"]),
-        standing: pick(%w[lead client partner]), consent: pick(%w[yes no unknown]), do_not_mail: pick([true, false]), address_failed: pick([true, false]), language: pick([nil, "en", "fr"]),
-        owner_id: pick([nil, *owners.map(&:id)]), company_id: pick([nil, *companies.map(&:id)]), fitted_on: pick(days), birthday: pick(days))
+      person =
+        make_person(
+          first_name: pick(words),
+          last_name: pick(words),
+          city: pick(words),
+          region: pick(words),
+          country: pick(words),
+          job_title: pick(words),
+          email: pick([nil, "ana@york.example", "Bo@York.example"]),
+          standing: pick(%w[lead client partner]),
+          consent: pick(%w[yes no unknown]),
+          do_not_mail: pick([true, false]),
+          address_failed: pick([true, false]),
+          language: pick([nil, "en", "fr"]),
+          owner_id: pick([nil, *owners.map(&:id)]),
+          company_id: pick([nil, *companies.map(&:id)]),
+          fitted_on: pick(days),
+          birthday: pick(days)
+        )
       own_values(person)
       tags.sample(random.rand(3), random: random).map { |tag| Records::Tag.named(tag) }.uniq.each { |tag| person.add_tag(tag) }
       lists.sample(random.rand(3), random: random).each { |list| person.add_list(list) }
       random.rand(5).times { happen(person) }
       random.rand(3).times { deal(person, owners) }
       sequences.sample(random.rand(3), random: random).each do |sequence|
-        Records::Member.create(sequence_id: sequence.id, person_id: person.id, mailbox_id: box.id, state: pick(%w[active left finished]), passed: random.rand(3), base: now, joined_at: now, status: pick(%w[sent replied]))
+        Records::Member.create(
+          sequence_id: sequence.id,
+          person_id: person.id,
+          mailbox_id: box.id,
+          state: pick(%w[active left finished]),
+          passed: random.rand(3),
+          base: now,
+          joined_at: now,
+          status: pick(%w[sent replied])
+        )
       end
     end
   end
 
   def own_values(person)
-    values = {x_paint: pick(words), x_remarks: pick(words), x_height: pick(numbers), x_budget: pick([nil, 0, 12_050, 500_000]), x_measured: pick(days), x_keyholder: pick([nil, true, false]),
-              x_ceiling: pick([nil, "oak", "felt"]), x_rooms: pick([nil, "|hall|", "|bar||hall|"]), x_plan: pick(links)}
-    Records.db[:people].where(id: person.id).update(Records::FieldCatalogue.current.select { |field| field.custom? && field.folded? }.to_h { |field| [field.compared_column, Core::Fold.call(values[field.column])] }.merge(values))
+    values = {
+      x_paint: pick(words),
+      x_remarks: pick(words),
+      x_height: pick(numbers),
+      x_budget: pick([nil, 0, 12_050, 500_000]),
+      x_measured: pick(days),
+      x_keyholder: pick([nil, true, false]),
+      x_ceiling: pick([nil, "oak", "felt"]),
+      x_rooms: pick([nil, "|hall|", "|bar||hall|"]),
+      x_plan: pick(links)
+    }
+    Records.db[:people].where(id: person.id).update(
+      Records::FieldCatalogue
+        .current
+        .select { |field| field.custom? && field.folded? }
+        .to_h { |field| [field.compared_column, Core::Fold.call(values[field.column])] }
+        .merge(values)
+    )
   end
 
   def happen(person)
-    Records::Event.create(kind: pick(%w[sent opened clicked replied bounced unsubscribed converted]), person_id: person.id,
-      occurred_at: now - pick([0, 1, 86_400, 86_401, 7 * 86_400, 31 * 86_400, 90 * 86_400, -60]), by_machine: pick([true, false, false]), letter_id: pick([nil, 1, 2]), sequence_id: pick([nil, 1]), data: pick(links)&.then { |link| {link: link} })
+    Records::Event.create(
+      kind: pick(%w[sent opened clicked replied bounced unsubscribed converted]),
+      person_id: person.id,
+      occurred_at: now - pick([0, 1, 86_400, 86_401, 7 * 86_400, 31 * 86_400, 90 * 86_400, -60]),
+      by_machine: pick([true, false, false]),
+      letter_id: pick([nil, 1, 2]),
+      sequence_id: pick([nil, 1]),
+      data: pick(links)&.then { |link| {link: link} }
+    )
   end
 
   def deal(person, owners)
-    Records::Deal.create(person_id: person.id, name: pick(words.compact.reject(&:empty?)), stage: pick(%w[measured proposal signed]), value_pence: pick([0, 12_050, 500_000]),
-      owner_id: pick([nil, *owners.map(&:id)]), expected_on: pick(days), created_at: now)
+    Records::Deal.create(
+      person_id: person.id,
+      name: pick(words.compact.reject(&:empty?)),
+      stage: pick(%w[measured proposal signed]),
+      value_pence: pick([0, 12_050, 500_000]),
+      owner_id: pick([nil, *owners.map(&:id)]),
+      expected_on: pick(days),
+      created_at: now
+    )
   end
 
   def records = Records::WholeRecords.read(Records::Person.all)
@@ -60,9 +137,9 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
   # Every operator of every field, with values that are there, nearly there, and not there.
   def field_test(subjects)
     fields = Records::FieldCatalogue.current.for(:condition).select { |field| subjects.include?(field.subject) }
-    one_of(fields.flat_map { |field| Core::Conditions::Operators.for(field.type).map { |is, needs| [field, is, needs] } }).bind do |(field, is, needs)|
-      value(field, needs).map { |given| {"field" => field.key, "is" => is, "value" => given}.compact }
-    end
+    one_of(
+      fields.flat_map { |field| Core::Conditions::Operators.for(field.type).map { |is, needs| [field, is, needs] } }
+    ).bind { |(field, is, needs)| value(field, needs).map { |given| {"field" => field.key, "is" => is, "value" => given}.compact } }
   end
 
   def value(field, needs)
@@ -91,12 +168,27 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
   end
 
   def activity_test
-    g.fixed_hash(activity: one_of(Core::Conditions::Operators::ACTIVITIES.keys), within: one_of([nil, {"amount" => 1, "unit" => "days"}, {"amount" => 1, "unit" => "weeks"}, {"amount" => 3, "unit" => "months"}]),
-      at_least: g.choose(1..3), letter_id: one_of([nil, 1]), sequence_id: one_of([nil, nil, 1]), link: one_of([nil, nil, links.last])).map { |given| given.compact.transform_keys(&:to_s) }
+    g
+      .fixed_hash(
+        activity: one_of(Core::Conditions::Operators::ACTIVITIES.keys),
+        within:
+          one_of([nil, {"amount" => 1, "unit" => "days"}, {"amount" => 1, "unit" => "weeks"}, {"amount" => 3, "unit" => "months"}]),
+        at_least: g.choose(1..3),
+        letter_id: one_of([nil, 1]),
+        sequence_id: one_of([nil, nil, 1]),
+        link: one_of([nil, nil, links.last])
+      )
+      .map { |given| given.compact.transform_keys(&:to_s) }
   end
 
   def membership_test
-    g.fixed_hash(membership: one_of(%w[in was_in]), sequence_id: one_of([nil, *Records::Sequence.select_map(:id)]), status: one_of([nil, ["replied"], %w[sent replied]]), step: one_of([nil, 1, 3]))
+    g
+      .fixed_hash(
+        membership: one_of(%w[in was_in]),
+        sequence_id: one_of([nil, *Records::Sequence.select_map(:id)]),
+        status: one_of([nil, ["replied"], %w[sent replied]]),
+        step: one_of([nil, 1, 3])
+      )
       .map { |given| given.compact.transform_keys(&:to_s) }
   end
 
@@ -108,7 +200,12 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
     return leaf.call if depth.zero?
 
     inner = branches(depth - 1, &leaf)
-    g.one_of(leaf.call, g.array(inner, max: 3).map { |parts| {"all" => parts} }, g.array(inner, max: 3).map { |parts| {"any" => parts} }, inner.map { |part| {"not" => part} })
+    g.one_of(
+      leaf.call,
+      g.array(inner, max: 3).map { |parts| {"all" => parts} },
+      g.array(inner, max: 3).map { |parts| {"any" => parts} },
+      inner.map { |part| {"not" => part} }
+    )
   end
 
   it "picks the same people" do
@@ -119,17 +216,23 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
     parser = Records::FieldCatalogue.parser
     fields = field_test(%w[person company])
     seen, asked = Set.new, Set.new
-    PropCheck.forall(branches(3) { g.one_of(fields, fields, fields, activity_test, membership_test, deals_test) }).with_config(n_runs: 2_500) do |json|
-      node = parser.parse!(json)
-      picked = Records::Person.where(sql.read(node)).select_order_map(:id)
-      expected = everybody.select { |_, record| memory.match?(node, record) }.map(&:first).sort
-      seen << picked.size
-      JSON.generate(json).scan(/"field":"([^"]+)","is":"([^"]+)"/) { |pair| asked << pair }
-      raise "#{JSON.generate(json)} picks #{picked - expected} too many and misses #{expected - picked}" unless picked == expected
-    end
+    PropCheck
+      .forall(branches(3) { g.one_of(fields, fields, fields, activity_test, membership_test, deals_test) })
+      .with_config(n_runs: 2_500) do |json|
+        node = parser.parse!(json)
+        picked = Records::Person.where(sql.read(node)).select_order_map(:id)
+        expected = everybody.select { |_, record| memory.match?(node, record) }.map(&:first).sort
+        seen << picked.size
+        JSON.generate(json).scan(/"field":"([^"]+)","is":"([^"]+)"/) { |pair| asked << pair }
+        raise "#{JSON.generate(json)} picks #{picked - expected} too many and misses #{expected - picked}" unless picked == expected
+      end
     # The trees must tell people apart and ask about everything, or agreeing would mean nothing.
     expect(seen.size).to be > 15
-    every = Records::FieldCatalogue.current.for(:condition).flat_map { |field| Core::Conditions::Operators.for(field.type).keys.map { |is| [field.key, is] } }
+    every =
+      Records::FieldCatalogue
+        .current
+        .for(:condition)
+        .flat_map { |field| Core::Conditions::Operators.for(field.type).keys.map { |is| [field.key, is] } }
     expect((every - asked.to_a).size).to be <= every.size / 10
   end
 end

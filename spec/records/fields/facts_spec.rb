@@ -10,8 +10,14 @@ RSpec.describe "facts for merging" do
   it "bring person, company, owner and today together under the catalogue's keys" do
     person = make_person(company_id: make_company("Pike & Parsley").id, owner_id: owner.id, fitted_on: Date.new(2025, 3, 1))
 
-    expect(facts.for_people([person])[person.id]).to include("person.first_name" => "Ana", "company.name" => "Pike & Parsley", "company.type" => "restaurant", "owner.first_name" => "Petra",
-      "today.weekday" => Date.new(2026, 5, 12), "person.fitted_on" => Date.new(2025, 3, 1))
+    expect(facts.for_people([person])[person.id]).to include(
+      "person.first_name" => "Ana",
+      "company.name" => "Pike & Parsley",
+      "company.type" => "restaurant",
+      "owner.first_name" => "Petra",
+      "today.weekday" => Date.new(2026, 5, 12),
+      "person.fitted_on" => Date.new(2025, 3, 1)
+    )
   end
 
   it "say nothing of what is not there" do
@@ -39,7 +45,16 @@ RSpec.describe "facts for merging" do
 
   it "choose the deal a letter is about: the open one last worked on, or else the last one" do
     person = make_person
-    deal = ->(name, stage, hours) { Records::Deal.create(person_id: person.id, name: name, stage: stage, value_pence: 120_000, created_at: now, updated_at: now + 3600 * hours) }
+    deal = ->(name, stage, hours) do
+      Records::Deal.create(
+        person_id: person.id,
+        name: name,
+        stage: stage,
+        value_pence: 120_000,
+        created_at: now,
+        updated_at: now + 3600 * hours
+      )
+    end
     deal.call("Old studio", "signed", 9)
     expect(facts.for_people([person], deals: true)[person.id]).to include("deal.name" => "Old studio", "deal.stage" => "signed")
 
@@ -86,9 +101,19 @@ RSpec.describe "changing a record" do
   let(:maren) { make_account }
   let(:person) { make_person }
 
-  def change(values) = Work::ChangePerson.call(person, values.transform_keys { |name| "person.#{name}" }, version: person.refresh.version, moment: moment(account: maren))
+  def change(values) =
+    Work::ChangePerson.call(
+      person,
+      values.transform_keys { |name| "person.#{name}" },
+      version: person.refresh.version,
+      moment: moment(account: maren)
+    )
 
-  def changes = Records::Event.where(person_id: person.id, kind: "field_changed").order(:id).map { |event| event.data.values_at("field", "from", "to") }
+  def changes =
+    Records::Event
+      .where(person_id: person.id, kind: "field_changed")
+      .order(:id)
+      .map { |event| event.data.values_at("field", "from", "to") }
 
   it "appends each change with what it was before, and only what changed" do
     change({city: "Hull", first_name: "Ana"})

@@ -5,7 +5,9 @@ RSpec.describe "a person's record" do
     person = make_person(first_name: "Zoë", last_name: "Måneløkke", company_id: make_company("The Oyster Shed").id)
     make_person(first_name: "Somebody", last_name: "Else")
 
-    ["zoe", "MANEL", "oyster zoe", person.email].each { |words| expect(Records::Person.dataset.with_words(words).select_map(:id)).to eq([person.id]), words }
+    ["zoe", "MANEL", "oyster zoe", person.email].each do |words|
+      expect(Records::Person.dataset.with_words(words).select_map(:id)).to eq([person.id]), words
+    end
     expect(Records::Person.dataset.with_words("zoe nobody").count).to eq(0)
   end
 
@@ -14,7 +16,9 @@ RSpec.describe "a person's record" do
     stale = Records::Person[person.id]
     person.change!({city: "Hull"}, version: 1, now: now)
 
-    expect { stale.change!({city: "Leeds"}, version: 1, now: now) }.to raise_error(Conflict) { |error| expect(error.data).to eq(version: 2) }
+    expect { stale.change!({city: "Leeds"}, version: 1, now: now) }.to raise_error(Conflict) { |error|
+      expect(error.data).to eq(version: 2)
+    }
     expect(person.refresh.city).to eq("Hull")
   end
 
@@ -50,11 +54,24 @@ RSpec.describe "the sieve" do
     account = sieving.account
     counts = account[:stages].flat_map { |stage| stage[:reasons] }.to_h { |reason| [reason[:key], reason[:count]] }
 
-    expect(counts).to eq("no_address" => 1, "same_address" => 1, "do_not_mail" => 1, "address_blocked" => 0, "address_failed" => 1, "no_consent" => 1, "written_enough" => 0)
+    expect(counts).to eq(
+      "no_address" => 1,
+      "same_address" => 1,
+      "do_not_mail" => 1,
+      "address_blocked" => 0,
+      "address_failed" => 1,
+      "no_consent" => 1,
+      "written_enough" => 0
+    )
     expect(account).to include(matching: 6, would_get_it: 1)
-    {"no_address" => nobody, "same_address" => double, "do_not_mail" => refused, "address_failed" => failed, "no_consent" => no, "would_get_it" => good}.each do |part, person|
-      expect(sieving.people_of(part).select_map(:id)).to eq([person.id]), part
-    end
+    {
+      "no_address" => nobody,
+      "same_address" => double,
+      "do_not_mail" => refused,
+      "address_failed" => failed,
+      "no_consent" => no,
+      "would_get_it" => good
+    }.each { |part, person| expect(sieving.people_of(part).select_map(:id)).to eq([person.id]), part }
     expect(sieving.people_of("reachable").count).to eq(4)
     expect { sieving.people_of("elsewhere") }.to raise_error(Invalid)
   end

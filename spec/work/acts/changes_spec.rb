@@ -16,13 +16,28 @@ RSpec.describe "doing something to many records" do
   it "tags, gives an owner, sets standing, fields, lists and consent, and takes each back" do
     list = Records::List.create(name: "Fair", created_at: now, updated_at: now)
     before = Records::Person.order(:id).map { |person| person.values.except(:version, :updated_at) }
-    acts = [{kind: "tag", names: %w[press fair]}, {kind: "owner", owner_id: maren.id}, {kind: "standing", standing: "client"}, {kind: "field", field: "person.city", value: "Ripon"},
-      {kind: "field", field: "person.last_name", value: "Lark"}, {kind: "list", list_id: list.id}, {kind: "consent", consent: "yes", how: "card at the fair"}, {kind: "do_not_mail", value: true}, {kind: "bin"}]
+    acts = [
+      {kind: "tag", names: %w[press fair]},
+      {kind: "owner", owner_id: maren.id},
+      {kind: "standing", standing: "client"},
+      {kind: "field", field: "person.city", value: "Ripon"},
+      {kind: "field", field: "person.last_name", value: "Lark"},
+      {kind: "list", list_id: list.id},
+      {kind: "consent", consent: "yes", how: "card at the fair"},
+      {kind: "do_not_mail", value: true},
+      {kind: "bin"}
+    ]
     sets = acts.map { |json| act(**json) }
 
     expect(sets.map(&:state).uniq).to eq(["done"])
-    expect(Records::Person.order(:id).map { |person| person.values.slice(:standing, :city, :consent, :consent_how, :do_not_mail, :owner_id) }.uniq)
-      .to eq([{standing: "client", city: "Ripon", consent: "yes", consent_how: "card at the fair", do_not_mail: true, owner_id: maren.id}])
+    expect(
+      Records::Person
+        .order(:id)
+        .map { |person| person.values.slice(:standing, :city, :consent, :consent_how, :do_not_mail, :owner_id) }
+        .uniq
+    ).to eq(
+      [{standing: "client", city: "Ripon", consent: "yes", consent_how: "card at the fair", do_not_mail: true, owner_id: maren.id}]
+    )
     expect([people.first.tags.map(&:name).sort, list.people.size, everybody.count]).to eq([%w[fair press], 3, 0])
 
     sets.reverse_each { |set| expect(undo(set)).to have_attributes(state: "undone", kept: 0) }
@@ -41,7 +56,8 @@ RSpec.describe "doing something to many records" do
     set = act(everybody.where(city: %w[York Hull]), kind: "tag", names: ["press"])
 
     expect(set).to have_attributes(words: "Tagged 2 people press", total: 2, handled: 2)
-    words = Web::HistoryWords.new(Records::Event.where(person_id: people.first.id).all).entries.map { |entry| entry.values_at(:words, :detail) }
+    words =
+      Web::HistoryWords.new(Records::Event.where(person_id: people.first.id).all).entries.map { |entry| entry.values_at(:words, :detail) }
     expect(words).to eq([["Tagged press", "changed together with others"]])
   end
 
@@ -82,11 +98,17 @@ RSpec.describe "doing something to many records" do
   end
 
   it "refuses what cannot be, before anything is written" do
-    {{kind: "fly"} => "act.kind", {kind: "tag", names: [" "]} => "act.names", {kind: "list", list_id: 0} => "act.list_id", {kind: "owner", owner_id: 0} => "act.owner_id",
-     {kind: "standing", standing: "king"} => "act.standing", {kind: "field", field: "person.email", value: "a@b.example"} => "act.field", {kind: "field", field: "person.birthday", value: "soon"} => "person.birthday",
-     {kind: "consent", consent: "perhaps"} => "act.consent", {kind: "field", field: "person.time_zone", value: "Moon/Sea"} => "act.value"}.each do |json, where|
-      expect { act(**json) }.to raise_error(Error) { |error| expect(error.at).to eq(where) }
-    end
+    {
+      {kind: "fly"} => "act.kind",
+      {kind: "tag", names: [" "]} => "act.names",
+      {kind: "list", list_id: 0} => "act.list_id",
+      {kind: "owner", owner_id: 0} => "act.owner_id",
+      {kind: "standing", standing: "king"} => "act.standing",
+      {kind: "field", field: "person.email", value: "a@b.example"} => "act.field",
+      {kind: "field", field: "person.birthday", value: "soon"} => "person.birthday",
+      {kind: "consent", consent: "perhaps"} => "act.consent",
+      {kind: "field", field: "person.time_zone", value: "Moon/Sea"} => "act.value"
+    }.each { |json, where| expect { act(**json) }.to raise_error(Error) { |error| expect(error.at).to eq(where) } }
     expect { act(everybody.where(city: "Nowhere"), kind: "bin") }.to raise_error(Invalid, /Nobody is chosen/)
     expect(Records::ChangeSet.count).to eq(0)
   end

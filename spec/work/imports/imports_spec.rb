@@ -29,11 +29,21 @@ RSpec.describe "bringing in a file" do
   def person(email) = Records::Person.first(email: email)
 
   it "makes records with company, tags, dates and numbers in the file's own habit" do
-    import = bring("First name,Surname,E-mail,Organisation,Tags,Date of birth\nZoë,Lark,zoe@oyster.example,The Oyster Shed,\"press, Trade evening\",25/03/1980\n")
+    import =
+      bring(
+        "First name,Surname,E-mail,Organisation,Tags,Date of birth\nZoë,Lark,zoe@oyster.example,The Oyster Shed,\"press, Trade " \
+        "evening\",25/03/1980\n"
+      )
 
     expect(import.counts).to eq("new" => 1)
     made = person("zoe@oyster.example")
-    expect(made.values).to include(first_name: "Zoë", last_name_fold: "lark", birthday: Date.new(1980, 3, 25), standing: "lead", added_on: Date.new(2026, 5, 12))
+    expect(made.values).to include(
+      first_name: "Zoë",
+      last_name_fold: "lark",
+      birthday: Date.new(1980, 3, 25),
+      standing: "lead",
+      added_on: Date.new(2026, 5, 12)
+    )
     expect([made.company.name, made.tags.map(&:name).sort]).to eq(["The Oyster Shed", ["Trade evening", "press"]])
     expect(Records::Person.kept.with_words("oyster zoe").select_map(:id)).to eq([made.id])
     expect(Records::Event.where(person_id: made.id).select_map(:kind)).to eq(["imported"])
@@ -44,7 +54,10 @@ RSpec.describe "bringing in a file" do
     import = check(receive("Email,Town,Surname\nANA@oyster.example,Hull,Lark\nnew@oyster.example,Leeds,Reyes\nno address,Leeds,Moraine\n"))
 
     expect(import.counts).to eq("update" => 1, "new" => 1, "refused" => 1)
-    expect(rows(import, "update").first).to include(person_id: known.id, changes: [{field: "person.city", label: "City", from: "York", to: "Hull"}])
+    expect(rows(import, "update").first).to include(
+      person_id: known.id,
+      changes: [{field: "person.city", label: "City", from: "York", to: "Hull"}]
+    )
     expect(rows(import, "refused").first[:reason]).to eq("“no address” does not look like an address.")
     expect([Records::Person.count, known.refresh.city]).to eq([1, "York"])
 
@@ -57,11 +70,15 @@ RSpec.describe "bringing in a file" do
     make_person(email: "ana@ladle.example", first_name: "Ana", last_name: "Lark", city: "York")
     make_person(email: "bram@ladle.example", first_name: "Bram", last_name: "Oduya", company_id: ladle.id)
     make_person(email: "wen@ladle.example", last_name: "Wen", phone: "+44 1632 960 115")
-    text = "Email,First name,Surname,Company,Phone\nana@ladle.example,Ana,Lark,,\nbram@home.example,bram,ODUYA,the copper ladle,\n,Wu,Wen,,(01632) 960115\n"
+    text =
+      "Email,First name,Surname,Company,Phone\nana@ladle.example,Ana,Lark,,\nbram@home.example,bram,ODUYA,the copper " \
+      "ladle,\n,Wu,Wen,,(01632) 960115\n"
     import = check(receive(text))
 
     expect(import.counts).to eq("same" => 1, "doubtful" => 2)
-    expect(rows(import, "doubtful").map { |row| row[:reason] }).to eq(["Same name and company as another record.", "Same phone as another record."])
+    expect(rows(import, "doubtful").map { |row| row[:reason] }).to eq(
+      ["Same name and company as another record.", "Same phone as another record."]
+    )
     take(import)
     expect(Records::Person.count).to eq(3)
     expect(Work::RefusedRows.file(import).read).to include("Same phone as another record.")
@@ -76,7 +93,15 @@ RSpec.describe "bringing in a file" do
   end
 
   it "dates a standing and a consent that a file changes, and nothing that it does not" do
-    changed, same = %w[ana bo].map { |name| make_person(email: "#{name}@ladle.example", standing: (name == "ana") ? "lead" : "client", standing_since: Date.new(2025, 1, 1), consent: "unknown") }
+    changed, same =
+      %w[ana bo].map do |name|
+        make_person(
+          email: "#{name}@ladle.example",
+          standing: (name == "ana") ? "lead" : "client",
+          standing_since: Date.new(2025, 1, 1),
+          consent: "unknown"
+        )
+      end
     bring("Email,Standing,Consent\nana@ladle.example,client,yes\nbo@ladle.example,client,unknown\n")
 
     expect(changed.refresh).to have_attributes(standing_since: Date.new(2026, 5, 12), consent_on: Date.new(2026, 5, 12))
@@ -103,13 +128,19 @@ RSpec.describe "bringing in a file" do
   end
 
   it "comes back with the refused rows as they stood, each with its line and its reason" do
-    import = bring("Email,Surname,Standing,Note\nx@y,Lark,lead,=1+1\nb@x.example,Reyes,king,\nb@y.example,Moraine,lead,\nB@Y.example,Again,lead,\n,,lead,\n")
+    import =
+      bring(
+        "Email,Surname,Standing,Note\nx@y,Lark,lead,=1+1\nb@x.example,Reyes,king,\nb@y.example,Moraine,lead,\nB@Y.example,Again,lead,\n," \
+        ",lead,\n"
+      )
 
     expect(import.counts).to eq("new" => 1, "refused" => 4)
     table = CSV.parse(Work::RefusedRows.file(import).read.force_encoding("UTF-8").delete_prefix("\uFEFF"))
     expect(table.first).to eq(%w[Email Surname Standing Note Line Reason])
     expect(table[1]).to eq(["x@y", "Lark", "lead", "'=1+1", "2", "“x@y” does not look like an address."])
-    expect(table.drop(2).map(&:last)).to match([/Standing is one of/, "The address is in line 4 of this file already.", "There is neither a name, a company nor an address in it."])
+    expect(table.drop(2).map(&:last)).to match(
+      [/Standing is one of/, "The address is in line 4 of this file already.", "There is neither a name, a company nor an address in it."]
+    )
   end
 
   it "takes a row in once, however often the clerk is stopped on the way" do
@@ -117,7 +148,9 @@ RSpec.describe "bringing in a file" do
     import = check(receive("Email\n#{Array.new(10) { |n| "p#{n}@x.example\n" }.join}"))
     Work::StartImport.take(import, {}, version: import.version, moment: at)
     2.times { Work::TakeIn.new(import, at).round }
-    expect { Work::TakeBack.start(import.change_set, moment: at) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:still_running) }
+    expect { Work::TakeBack.start(import.change_set, moment: at) }.to raise_error(Invalid) { |error|
+      expect(error.code).to eq(:still_running)
+    }
     # Killed before the commit: the slice is taken back whole.
     Records.db.transaction(savepoint: true) do
       Work::TakeIn.new(import.refresh, at).round
@@ -181,14 +214,23 @@ RSpec.describe "bringing in a file" do
     import = receive("Shoe,Email\nHull,a@x.example\n")
     check(import, matching: ["person.city", "person.email"])
 
-    expect(receiving.columns(receive("Email,Shoe\nb@x.example,Leeds\n")).map { |column| column.values_at(:field, :by) }).to eq([["person.email", "habit"], ["person.city", "habit"]])
+    expect(receiving.columns(receive("Email,Shoe\nb@x.example,Leeds\n")).map { |column| column.values_at(:field, :by) }).to eq(
+      [%w[person.email habit], %w[person.city habit]]
+    )
   end
 
   it "brings in the firm's own fields", :own_fields do
     make_own_fields
     bring("Email,Height,Budget,Rooms,Keyholder,Paint\na@x.example,2.5,\"£1,200\",hall; bar,yes,Slate Grey\n")
 
-    expect(person("a@x.example").values).to include(x_height: BigDecimal("2.5"), x_budget: 120_000, x_rooms: "|bar||hall|", x_keyholder: true, x_paint: "Slate Grey", x_paint_fold: "slate grey")
+    expect(person("a@x.example").values).to include(
+      x_height: BigDecimal("2.5"),
+      x_budget: 120_000,
+      x_rooms: "|bar||hall|",
+      x_keyholder: true,
+      x_paint: "Slate Grey",
+      x_paint_fold: "slate grey"
+    )
   end
 
   it "keeps to the do-not-mail list" do
@@ -221,7 +263,9 @@ RSpec.describe "bringing in a file" do
       import = receive("Email,Town\na@x.example,York\n")
 
       expect { check(import, matching: %w[person.email person.email]) }.to raise_error(Invalid, /Two columns are meant for address/)
-      expect { check(import, matching: %w[person.shoe person.email]) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:unknown_field) }
+      expect { check(import, matching: %w[person.shoe person.email]) }.to raise_error(Invalid) { |error|
+        expect(error.code).to eq(:unknown_field)
+      }
       expect { check(import, matching: [nil, "person.city"]) }.to raise_error(Invalid, /No column is meant for a name/)
       expect { receive("") }.to raise_error(Invalid, /nothing in this file/)
       expect(Dir.children(@folder).size).to eq(1)
@@ -238,7 +282,10 @@ RSpec.describe "bringing in a file" do
       good = Array.new(300) { |n| "p#{n}@x.example,Lark\n" }.join
       import = check(receive("Email,Surname\n#{good}b@x.example,\"Reyes\n#{"c@x.example,x\n" * 20_000}"))
 
-      expect(import).to have_attributes(state: "failed", problem: /From line 302 on this file cannot be read: a quotation mark opens there/)
+      expect(import).to have_attributes(
+        state: "failed",
+        problem: /From line 302 on this file cannot be read: a quotation mark opens there/
+      )
       expect(Records::Person.count).to eq(0)
     end
 
@@ -256,6 +303,8 @@ RSpec.describe "bringing in a file" do
     bring("BEGIN:VCARD\nVERSION:4.0\nFN:Bram Oduya\nEMAIL:b@x.example\nEND:VCARD\n")
 
     expect(import.format).to eq("xlsx")
-    expect(Records::Person.order(:email).select_map(%i[email birthday last_name])).to eq([["a@x.example", Date.new(1980, 5, 12), nil], ["b@x.example", nil, "Oduya"]])
+    expect(Records::Person.order(:email).select_map(%i[email birthday last_name])).to eq(
+      [["a@x.example", Date.new(1980, 5, 12), nil], ["b@x.example", nil, "Oduya"]]
+    )
   end
 end

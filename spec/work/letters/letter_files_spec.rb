@@ -6,11 +6,29 @@ require "vips"
 RSpec.describe "a letter as a file" do
   let(:letter) do
     passage = Work::KeepPassage.new(moment).make(name: "P", documents: {"" => doc(para("kept"))})
-    picture = Work::TakePicture.new(moment).call(StringIO.new((Vips::Image.black(8, 8, bands: 3) + 40).cast(:uchar).copy(interpretation: :srgb).pngsave_buffer), name: "Room")
-    Work::WriteLetter.new(moment).make(name: "Spring", subject: doc(para("For ", chip("person.first_name", "you"))), preview: doc(para("One hour")), manner: "designed", language: "de", category: "News",
-      body: doc({"type" => "heading", "attrs" => {"level" => 2}, "content" => words("Hello")}, para("Dear ", chip("person.first_name"), ", ", link("listen", "https://a.example/x_y")),
-        {"type" => "picture", "attrs" => {"picture_id" => picture.id, "alt" => words("A room"), "href" => [], "width" => 50}}, {"type" => "passage", "attrs" => {"passage_id" => passage.id}},
-        {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para("felt")]}]}, {"type" => "quote", "content" => [para("said")]}, {"type" => "divider"}))
+    picture =
+      Work::TakePicture.new(moment).call(
+        StringIO.new((Vips::Image.black(8, 8, bands: 3) + 40).cast(:uchar).copy(interpretation: :srgb).pngsave_buffer),
+        name: "Room"
+      )
+    Work::WriteLetter.new(moment).make(
+      name: "Spring",
+      subject: doc(para("For ", chip("person.first_name", "you"))),
+      preview: doc(para("One hour")),
+      manner: "designed",
+      language: "de",
+      category: "News",
+      body:
+        doc(
+          {"type" => "heading", "attrs" => {"level" => 2}, "content" => words("Hello")},
+          para("Dear ", chip("person.first_name"), ", ", link("listen", "https://a.example/x_y")),
+          {"type" => "picture", "attrs" => {"picture_id" => picture.id, "alt" => words("A room"), "href" => [], "width" => 50}},
+          {"type" => "passage", "attrs" => {"passage_id" => passage.id}},
+          {"type" => "bulletList", "content" => [{"type" => "listItem", "content" => [para("felt")]}]},
+          {"type" => "quote", "content" => [para("said")]},
+          {"type" => "divider"}
+        )
+    )
   end
 
   def out(format) = Work::LetterOut.new(letter, moment, base_url: "https://letters.example").file(format)
@@ -25,7 +43,9 @@ RSpec.describe "a letter as a file" do
     Records::Picture.dataset.delete
     Records::Passage.dataset.delete
     anew = back("json", file)
-    expect([anew.document(:body).picture_ids, anew.document(:body).passage_ids]).to eq([[Records::Picture.get(:id)], [Records::Passage.get(:id)]])
+    expect([anew.document(:body).picture_ids, anew.document(:body).passage_ids]).to eq(
+      [[Records::Picture.get(:id)], [Records::Passage.get(:id)]]
+    )
     expect(anew.name).to eq("Spring")
   end
 
@@ -34,38 +54,88 @@ RSpec.describe "a letter as a file" do
       anew = back(format)
       fields = anew.document(:body).merge_fields.map { |node| node["attrs"]["field"] }
 
-      expect([format, anew.document(:subject).merge_fields.map { |node| node["attrs"].values_at("field", "fallback") }, fields]).to eq([format, [["person.first_name", "you"]], ["person.first_name"]])
+      expect([format, anew.document(:subject).merge_fields.map { |node| node["attrs"].values_at("field", "fallback") }, fields]).to eq(
+        [format, [%w[person.first_name you]], ["person.first_name"]]
+      )
       expect(anew.document(:body).summary.split.join(" ")).to include("Hello Dear [first name], listen", "felt", "said"), format
       expect(JSON.generate(anew.body)).to include("https://a.example/x_y")
     end
   end
 
   describe "words that mean something in Markdown" do
-    words = ["*", "_", "-", "1.", "#", ">", "|", "`", "&amp;", "...", "--", "\"quoted\"", "'", "<<", "~~~", "[x]", "(y)", "\\", ":", "=", "felt", "wool", "grey"]
+    words = [
+      "*",
+      "_",
+      "-",
+      "1.",
+      "#",
+      ">",
+      "|",
+      "`",
+      "&amp;",
+      "...",
+      "--",
+      "\"quoted\"",
+      "'",
+      "<<",
+      "~~~",
+      "[x]",
+      "(y)",
+      "\\",
+      ":",
+      "=",
+      "felt",
+      "wool",
+      "grey"
+    ]
     word = PropCheck::Generators.one_of(*words.map { |one| PropCheck::Generators.constant(one) })
 
     it "come back as they were typed, each in its paragraph" do
-      PropCheck.forall(PropCheck::Generators.array(PropCheck::Generators.array(word, min: 1, max: 5), min: 1, max: 3)).with_config(n_runs: 120) do |paragraphs|
-        typed = paragraphs.map { |some| some.join(" ") }
-        made = Work::WriteLetter.new(moment).make(name: "M", subject: doc(para("S")), preview: doc(para("P")), body: doc(*typed.map { |text| para(text) }))
-        anew = back("md", Work::LetterOut.new(made, moment, base_url: "https://letters.example").file("md"))
-        read = anew.body["content"].map { |block| [block["type"], Core::Letters::Summary.of(block, moment.catalogue)] }
-        raise "#{typed.inspect} became #{read.inspect}" unless read == typed.map { |text| ["paragraph", text] }
-      end
+      PropCheck
+        .forall(PropCheck::Generators.array(PropCheck::Generators.array(word, min: 1, max: 5), min: 1, max: 3))
+        .with_config(n_runs: 120) do |paragraphs|
+          typed = paragraphs.map { |some| some.join(" ") }
+          made =
+            Work::WriteLetter.new(moment).make(
+              name: "M",
+              subject: doc(para("S")),
+              preview: doc(para("P")),
+              body: doc(*typed.map { |text| para(text) })
+            )
+          anew = back("md", Work::LetterOut.new(made, moment, base_url: "https://letters.example").file("md"))
+          read = anew.body["content"].map { |block| [block["type"], Core::Letters::Summary.of(block, moment.catalogue)] }
+          raise "#{typed.inspect} became #{read.inspect}" unless read == typed.map { |text| ["paragraph", text] }
+        end
     end
   end
 
   it "says what is wrong with a letter that was changed by hand" do
     whole = JSON.parse(out("json"))
-    {"body" => "words", "name" => 5, "manner" => "loud", "language" => "xx", "subject" => {"type" => "doc", "content" => [{"type" => "divider"}]}, "category" => {"a" => 1}}.each do |key, value|
+    {
+      "body" => "words",
+      "name" => 5,
+      "manner" => "loud",
+      "language" => "xx",
+      "subject" => {
+        "type" => "doc",
+        "content" => [{"type" => "divider"}]
+      },
+      "category" => {
+        "a" => 1
+      }
+    }.each do |key, value|
       changed = whole.merge("letter" => whole["letter"].merge(key => value))
       expect { back("json", JSON.generate(changed)) }.to raise_error(Invalid), key
     end
   end
 
   it "is told apart by name or by what is in it, and says when it is none" do
-    expect(Work::LetterIn.new(moment).call(StringIO.new("<p>Hi {{first name}}</p>"), name: "x").document(:body).summary).to eq("Hi [first name]")
-    ["{}", "{\"format\":1}", "{oops"].each { |text| expect { back("json", text) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_letter) } }
+    expect(Work::LetterIn.new(moment).call(StringIO.new("<p>Hi {{first name}}</p>"), name: "x").document(:body).summary).to eq(
+      "Hi [first name]"
+    )
+    ["{}", "{\"format\":1}", "{oops"].each do |text|
+      expect { back("json", text) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_letter) }
+    end
     expect { back("md", " ") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:empty_file) }
     expect(back("md", "\xFFD\xE9j\xE0 vu".b).document(:body).summary).to include("Déjà vu")
   end

@@ -2,20 +2,41 @@
 
 RSpec.describe "facts from outside" do
   let(:people) { [make_person(city: "York"), make_person(city: "Hull"), make_person(city: "York"), make_person(city: nil)] }
-  let(:letter) { Work::WriteLetter.new(moment).make(name: "W", subject: doc(para("S")), body: doc(para("There is ", chip("lookup.weather", "weather"), " in your city."), shown_if({"all" => [{"field" => "lookup.rain", "is" => "yes"}, {"field" => "person.city", "is" => "one_of", "value" => ["York"]}]}, [para("Rain in York.")], [para("Dry, or elsewhere.")]))) }
+  let(:letter) do
+    Work::WriteLetter.new(moment).make(
+      name: "W",
+      subject: doc(para("S")),
+      body:
+        doc(
+          para("There is ", chip("lookup.weather", "weather"), " in your city."),
+          shown_if(
+            {
+              "all" => [{"field" => "lookup.rain", "is" => "yes"}, {"field" => "person.city", "is" => "one_of", "value" => ["York"]}]
+            },
+            [para("Rain in York.")],
+            [para("Dry, or elsewhere.")]
+          )
+        )
+    )
+  end
 
   # Answers as told, and counts.
   let(:service) do
-    Class.new do
-      attr_reader :asked
+    Class
+      .new do
+        attr_reader :asked
 
-      def initialize(answers) = (@answers, @asked = answers, [])
+        def initialize(answers) = (@answers, @asked = answers, [])
 
-      def ask(_service, value, day)
-        @asked << [value, day]
-        @answers.fetch(value)
+        def ask(_service, value, day)
+          @asked << [value, day]
+          @answers.fetch(value)
+        end
       end
-    end.new("York" => Lookups::Answer.new(facts: {"words" => "steady rain", "rain" => true, "celsius" => 9}), "Hull" => Lookups::Answer.failed("the weather service did not answer in time"))
+      .new(
+        "York" => Lookups::Answer.new(facts: {"words" => "steady rain", "rain" => true, "celsius" => 9}),
+        "Hull" => Lookups::Answer.failed("the weather service did not answer in time")
+      )
   end
 
   def texts(at = moment_with(service))
@@ -28,7 +49,14 @@ RSpec.describe "facts from outside" do
   it "are merged, asked by passages, and have a stated result when nobody answers" do
     words, unanswered = texts
 
-    expect(words).to eq(["There is steady rain in your city.\n\nRain in York.", "There is weather in your city.\n\nDry, or elsewhere.", "There is steady rain in your city.\n\nRain in York.", "There is weather in your city.\n\nDry, or elsewhere."])
+    expect(words).to eq(
+      [
+        "There is steady rain in your city.\n\nRain in York.",
+        "There is weather in your city.\n\nDry, or elsewhere.",
+        "There is steady rain in your city.\n\nRain in York.",
+        "There is weather in your city.\n\nDry, or elsewhere."
+      ]
+    )
     expect(unanswered).to eq(people[1].id => "the weather service did not answer in time")
   end
 

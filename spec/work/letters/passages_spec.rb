@@ -2,8 +2,21 @@
 
 RSpec.describe "passages kept for reuse" do
   let(:keeping) { Work::KeepPassage.new(moment) }
-  let(:hour) { keeping.make(name: "The hour", documents: {"" => doc(para("An hour with ", chip("owner.first_name", "us"))), "de" => doc(para("Eine Stunde"))}) }
-  let(:letter) { Work::WriteLetter.new(moment).make(name: "With a passage", body: doc(para("Dear"), {"type" => "passage", "attrs" => {"passage_id" => hour.id}})) }
+  let(:hour) do
+    keeping.make(
+      name: "The hour",
+      documents: {
+        "" => doc(para("An hour with ", chip("owner.first_name", "us"))),
+        "de" => doc(para("Eine Stunde"))
+      }
+    )
+  end
+  let(:letter) do
+    Work::WriteLetter.new(moment).make(
+      name: "With a passage",
+      body: doc(para("Dear"), {"type" => "passage", "attrs" => {"passage_id" => hour.id}})
+    )
+  end
 
   def read_by(person) = Core::Letters::TextWriter.write(Work::Merging.new(letter, [person], moment).call(person, nil))
 
@@ -46,7 +59,12 @@ RSpec.describe "conditions within letters" do
     make_own_fields
     list = Work::KeepList.make("Guests", Records::Person.where(id: make_person.id), moment: moment)
     field = Records::CustomField.first(name: "paint")
-    Work::KeepPassage.new(moment).make(name: "Guests only", documents: {"" => doc(shown_if({"field" => "person.lists", "is" => "one_of", "value" => [list.id]}, [para(chip(field.to_field.key))], []))})
+    Work::KeepPassage.new(moment).make(
+      name: "Guests only",
+      documents: {
+        "" => doc(shown_if({"field" => "person.lists", "is" => "one_of", "value" => [list.id]}, [para(chip(field.to_field.key))], []))
+      }
+    )
 
     expect(Work::WhereUsed.tag(tag).map { |use| use.values_at(:kind, :name) }).to eq([["letter", "To the press"]])
     expect(Work::WhereUsed.list(list).map { |use| use.values_at(:kind, :name) }).to eq([["passage", "Guests only"]])

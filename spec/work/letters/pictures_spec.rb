@@ -9,7 +9,12 @@ RSpec.describe "taking in a picture" do
   def picture(width, height) = (Vips::Image.black(width, height, bands: 3) + [120, 90, 60]).cast(:uchar).copy(interpretation: :srgb)
 
   it "makes it no wider than letters need and writes it anew, without what a camera put in" do
-    placed = picture(2400, 800).mutate { |image| image.set_type!(GObject::GSTR_TYPE, "exif-ifd0-Copyright", "Felt Yard (Felt Yard, ASCII, 10 components, 10 bytes)") }.jpegsave_buffer
+    placed =
+      picture(2400, 800)
+        .mutate do |image|
+          image.set_type!(GObject::GSTR_TYPE, "exif-ifd0-Copyright", "Felt Yard (Felt Yard, ASCII, 10 components, 10 bytes)")
+        end
+        .jpegsave_buffer
     taken = take(placed)
 
     expect(placed).to include("Felt Yard")
@@ -26,9 +31,14 @@ RSpec.describe "taking in a picture" do
   end
 
   it "refuses what is no picture, whatever it is called" do
-    ["", "GIF", "<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "%PDF-1.4", "\xFF\xD8\xFF garbage".b, "\x89PNG\r\n\x1a\n".b + ("x" * 100)].each do |bytes|
-      expect { take(bytes) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_picture) }, bytes.inspect
-    end
+    [
+      "",
+      "GIF",
+      "<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>",
+      "%PDF-1.4",
+      "\xFF\xD8\xFF garbage".b,
+      "\x89PNG\r\n\x1a\n".b + ("x" * 100)
+    ].each { |bytes| expect { take(bytes) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_picture) }, bytes.inspect }
   end
 
   it "refuses a bomb before it is unpacked, and a file that is too large" do
@@ -36,12 +46,18 @@ RSpec.describe "taking in a picture" do
 
     expect(bomb.bytesize).to be < 2_000_000
     expect { take(bomb) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:too_large) }
-    expect { take("\xFF\xD8\xFF".b + "x" * Work::TakePicture::MOST_BYTES) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:too_large) }
+    expect { take("\xFF\xD8\xFF".b + "x" * Work::TakePicture::MOST_BYTES) }.to raise_error(Invalid) { |error|
+      expect(error.code).to eq(:too_large)
+    }
   end
 
   it "stays while a letter uses it" do
     taken = take(picture(10, 10).pngsave_buffer)
-    letter = Work::WriteLetter.new(moment).make(name: "Shown", body: doc({"type" => "picture", "attrs" => {"picture_id" => taken.id, "alt" => [], "href" => [], "width" => 100}}))
+    letter =
+      Work::WriteLetter.new(moment).make(
+        name: "Shown",
+        body: doc({"type" => "picture", "attrs" => {"picture_id" => taken.id, "alt" => [], "href" => [], "width" => 100}})
+      )
 
     expect(Work::WhereUsed.picture(taken)).to eq([{kind: "letter", id: letter.id, name: "Shown"}])
   end
@@ -59,7 +75,9 @@ RSpec.describe "files that go with a letter" do
   it "are refused when servers would turn the letter away, or there is too much of them" do
     expect { attach("invoice.pdf.exe") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:refused_file) }
     expect { attach("empty.pdf", "") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:empty_file) }
-    expect { attach("large.pdf", "x" * (Work::TakeAttachment::MOST_BYTES + 1)) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:too_large) }
+    expect { attach("large.pdf", "x" * (Work::TakeAttachment::MOST_BYTES + 1)) }.to raise_error(Invalid) { |error|
+      expect(error.code).to eq(:too_large)
+    }
     5.times { |n| attach("#{n}.txt") }
     expect { attach("6.txt") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:too_many) }
   end

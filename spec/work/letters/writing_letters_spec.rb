@@ -32,7 +32,9 @@ RSpec.describe "writing a letter" do
     by(petra, now + 5).change(letter, {version: 1, body: doc(para("hers"))})
     stale = Records::Letter[letter.id]
 
-    expect { by(maren, now + 6).change(stale, {version: 1, body: doc(para("his"))}) }.to raise_error(Conflict) { |error| expect(error.code).to eq(:changed_meanwhile) }
+    expect { by(maren, now + 6).change(stale, {version: 1, body: doc(para("his"))}) }.to raise_error(Conflict) { |error|
+      expect(error.code).to eq(:changed_meanwhile)
+    }
     by(maren, now + 7).set_aside(letter.refresh, {body: doc(para("his"))})
     expect(letter.refresh.document(:body).summary).to eq("hers")
     expect(versions.last).to have_attributes(kind: "set_aside", content: include("body" => doc(para("his"))))
@@ -40,7 +42,10 @@ RSpec.describe "writing a letter" do
 
   it "survives ten tabs on one letter: each save is whole, and only those on the newest version count" do
     outcomes = 10.times.map do |n|
-      Work::WriteLetter.new(moment(now + n, account: maren)).change(Records::Letter[letter.id], {version: 1, body: doc(para("tab #{n}"))}) && :saved
+      Work::WriteLetter.new(moment(now + n, account: maren)).change(
+        Records::Letter[letter.id],
+        {version: 1, body: doc(para("tab #{n}"))}
+      ) && :saved
     rescue Conflict
       :told
     end
@@ -68,7 +73,13 @@ RSpec.describe "writing a letter" do
   it "refuses pictures and passages that are not there, languages and manners that are none, and an empty name" do
     picture = {"type" => "picture", "attrs" => {"picture_id" => 99_999}}
 
-    {{body: doc(picture)} => :picture_gone, {body: doc({"type" => "passage", "attrs" => {"passage_id" => 99_999}})} => :passage_gone, {manner: "loud"} => :invalid, {language: "xx"} => :invalid, {name: " \n"} => :invalid}.each do |input, code|
+    {
+      {body: doc(picture)} => :picture_gone,
+      {body: doc({"type" => "passage", "attrs" => {"passage_id" => 99_999}})} => :passage_gone,
+      {manner: "loud"} => :invalid,
+      {language: "xx"} => :invalid,
+      {name: " \n"} => :invalid
+    }.each do |input, code|
       expect { by(maren).change(letter, {version: 1, **input}) }.to raise_error(Invalid) { |error| expect(error.code).to eq(code) }
     end
     expect(letter.refresh.version).to eq(1)

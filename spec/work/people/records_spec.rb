@@ -6,7 +6,8 @@ RSpec.describe "records" do
 
   def change(person, values) = Work::ChangePerson.call(person.refresh, values, version: person.version, moment: at)
 
-  def history(person) = Web::HistoryWords.new(Records::Event.where(person_id: person.id).order(:id).all).entries.map { |entry| entry[:words] }
+  def history(person) =
+    Web::HistoryWords.new(Records::Event.where(person_id: person.id).order(:id).all).entries.map { |entry| entry[:words] }
 
   describe "a person" do
     it "moves from lead to client and back on one record, dated" do
@@ -22,7 +23,11 @@ RSpec.describe "records" do
       person = make_person
       change(person, {"person.consent" => "yes", "person.consent_how" => "card at the fair"})
 
-      expect(person.refresh).to have_attributes(consent_on: Date.new(2026, 5, 12), consent_how: "card at the fair", consent_by_id: maren.id)
+      expect(person.refresh).to have_attributes(
+        consent_on: Date.new(2026, 5, 12),
+        consent_how: "card at the fair",
+        consent_by_id: maren.id
+      )
       expect(Web::PersonJson.write(person)[:consent_by]).to eq("Maren Holt")
     end
 
@@ -49,10 +54,14 @@ RSpec.describe "records" do
       make_person(city: nil, last_name: "A")
       make_person(city: "York", last_name: "B")
       make_person(city: "Hull", last_name: "C", company_id: make_company("Zed").id)
-      names = ->(sort, offset = 0) { Records::PeopleTable.new(Records::Person.kept, sort: sort).page(offset: offset, limit: 2).map(&:last_name) }
+      names = ->(sort, offset = 0) do
+        Records::PeopleTable.new(Records::Person.kept, sort: sort).page(offset: offset, limit: 2).map(&:last_name)
+      end
 
       expect([names.call({"field" => "person.city"}), names.call({"field" => "person.city"}, 2)]).to eq([%w[C B], %w[A]])
-      expect(names.call({"field" => "person.city", "descending" => true}) + names.call({"field" => "person.city", "descending" => true}, 2)).to eq(%w[B C A])
+      expect(
+        names.call({"field" => "person.city", "descending" => true}) + names.call({"field" => "person.city", "descending" => true}, 2)
+      ).to eq(%w[B C A])
       expect(names.call({"field" => "company.name"}).first).to eq("C")
       expect(names.call({"field" => "person.city"}, 50)).to eq([])
       expect { names.call({"field" => "person.tags"}) }.to raise_error(Invalid)
@@ -61,7 +70,9 @@ RSpec.describe "records" do
     it "is found by a phone however it is written" do
       person = make_person(phone: "+44 (0)1632 960 115")
 
-      ["01632 960 115", "960115", "1632 960 115"].each { |words| expect(Records::Person.kept.with_words(words.delete_prefix("0")).select_map(:id)).to eq([person.id]), words }
+      ["01632 960 115", "960115", "1632 960 115"].each do |words|
+        expect(Records::Person.kept.with_words(words.delete_prefix("0")).select_map(:id)).to eq([person.id]), words
+      end
     end
   end
 
@@ -69,7 +80,12 @@ RSpec.describe "records" do
     it "takes its people's search along when it is renamed" do
       company = make_company("The Copper Ladle")
       person = make_person(company_id: company.id, email: nil)
-      Work::ChangeCompany.call(company, {"company.name" => "The Silver Spoon", "company.website" => "spoon.example"}, version: 1, moment: at)
+      Work::ChangeCompany.call(
+        company,
+        {"company.name" => "The Silver Spoon", "company.website" => "spoon.example"},
+        version: 1,
+        moment: at
+      )
 
       expect(Records::Person.kept.with_words("silver").select_map(:id)).to eq([person.id])
       expect(Records::Person.kept.with_words("copper").count).to eq(0)
@@ -86,7 +102,13 @@ RSpec.describe "records" do
       expect(deal.refresh).to have_attributes(stage: "signed", closed_on: Date.new(2026, 5, 12))
       Work::ChangeDeal.call(deal, {stage: "proposal"}, version: 2, moment: at)
       expect(deal.refresh.closed_on).to be_nil
-      expect(history(person)).to eq(["Deal “Dining room”: nothing → listening visit", "Deal “Dining room”: listening visit → signed", "Deal “Dining room”: signed → proposal"])
+      expect(history(person)).to eq(
+        [
+          "Deal “Dining room”: nothing → listening visit",
+          "Deal “Dining room”: listening visit → signed",
+          "Deal “Dining room”: signed → proposal"
+        ]
+      )
       expect { Work::ChangeDeal.call(deal, {stage: "gone"}, version: 3, moment: at) }.to raise_error(Invalid)
       expect { Work::ChangeDeal.call(deal, {stage: "lost"}, version: 1, moment: at) }.to raise_error(Conflict)
     end
@@ -94,11 +116,15 @@ RSpec.describe "records" do
     it "keeps its stage when the stage is renamed, and holds a stage that would be taken away" do
       Work::ChangeDeal.create(make_person, {name: "Hall", stage: "measured"}, moment: at)
       stages = Records::FieldCatalogue.deal_stages
-      renamed = stages.map { |stage| (stage["key"] == "measured") ? stage.merge("words" => "drawn up") : stage } + [{"words" => "on hold", "outcome" => "open"}]
+      renamed =
+        stages.map { |stage| (stage["key"] == "measured") ? stage.merge("words" => "drawn up") : stage } +
+        [{"words" => "on hold", "outcome" => "open"}]
       Work::DealStages.put(renamed)
 
       expect(Records::FieldCatalogue.current["deal.stage"].choices).to include("measured" => "drawn up", "on_hold" => "on hold")
-      expect { Work::DealStages.put(stages.reject { |stage| stage["key"] == "measured" }) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:in_use) }
+      expect { Work::DealStages.put(stages.reject { |stage| stage["key"] == "measured" }) }.to raise_error(Invalid) { |error|
+        expect(error.code).to eq(:in_use)
+      }
       expect { Work::DealStages.put([stages.first, stages.first]) }.to raise_error(Invalid)
     end
   end
@@ -111,13 +137,18 @@ RSpec.describe "records" do
       address = Work::BlockAddress.put(kind: "address", value: "a@blocked.example", reason: "twice", moment: at)
 
       expect(Records::Member.first(person_id: people.first.id)).to have_attributes(state: "left", left_reason: "address_blocked")
-      counts = at.sieving(at.audience({"people" => people.map(&:id)}), sequence_id: sequence.id).account[:stages].flat_map { |stage| stage[:reasons] }.to_h { |reason| reason.values_at(:key, :count) }
+      counts =
+        at.sieving(at.audience({"people" => people.map(&:id)}), sequence_id: sequence.id).account[:stages]
+          .flat_map { |stage| stage[:reasons] }
+          .to_h { |reason| reason.values_at(:key, :count) }
       expect(counts).to include("address_blocked" => 1, "already_in" => 1)
       Work::BlockAddress.take_off(domain, moment: at)
       expect(people.first.refresh.address_blocked).to be(true)
       Work::BlockAddress.take_off(address, moment: at)
       expect(people.first.refresh.address_blocked).to be(false)
-      expect { Work::BlockAddress.put(kind: "domain", value: "no domain", reason: "x", moment: at) }.to raise_error(Sequel::ValidationFailed)
+      expect { Work::BlockAddress.put(kind: "domain", value: "no domain", reason: "x", moment: at) }.to raise_error(
+        Sequel::ValidationFailed
+      )
     end
   end
 
@@ -125,7 +156,17 @@ RSpec.describe "records" do
     it "are renamed in filters and audiences too, and merged once that is wanted" do
       press, media = %w[press media].map { |name| Records::Tag.named(name) }
       [make_person.add_tag(press), make_person.tap { |person| [press, media].each { |tag| person.add_tag(tag) } }]
-      filter = Records::SavedFilter.create(name: "Press", condition: {"field" => "person.tags", "is" => "one_of", "value" => ["Press"]}, created_at: now, updated_at: now)
+      filter =
+        Records::SavedFilter.create(
+          name: "Press",
+          condition: {
+            "field" => "person.tags",
+            "is" => "one_of",
+            "value" => ["Press"]
+          },
+          created_at: now,
+          updated_at: now
+        )
 
       expect { Work::RenameTag.call(press, "Media") }.to raise_error(Conflict) { |error| expect(error.data).to include(people: 1) }
       expect(Work::RenameTag.call(press, "Media", merge: true)).to include(id: media.id, people: 2)
@@ -144,19 +185,38 @@ RSpec.describe "records" do
 
       expect(at.audience(sequence.audience).people.select_map(:id)).to eq([people.first.id])
       expect(Work::WhereUsed.list(list)).to match([hash_including(kind: "sequence", name: "Quieter rooms")])
-      expect { Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.list(list)) }.to raise_error(Invalid, /is used by “Quieter rooms”/)
+      expect { Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.list(list)) }.to raise_error(
+        Invalid,
+        /is used by “Quieter rooms”/
+      )
     end
   end
 
   describe "an audience" do
     it "is any mix of filters, lists, members and single people, minus exclusions, each once" do
       people = Array.new(6) { |n| make_person(city: %w[York York Hull Leeds Ripon Whitby][n]) }
-      york = Records::SavedFilter.create(name: "York", condition: {"field" => "person.city", "is" => "one_of", "value" => ["York"]}, created_at: now, updated_at: now)
+      york =
+        Records::SavedFilter.create(
+          name: "York",
+          condition: {
+            "field" => "person.city",
+            "is" => "one_of",
+            "value" => ["York"]
+          },
+          created_at: now,
+          updated_at: now
+        )
       list = Work::KeepList.make("Some", Records::Person.where(id: people.values_at(1, 2).map(&:id)), moment: at)
       off = Work::KeepList.make("Not these", Records::Person.where(id: people[0].id), moment: at)
       earlier = start(make_sequence(people: [people[3]]))
-      json = {"filters" => [york.id], "lists" => [list.id], "people" => [people[4].id, people[1].id], "members" => [{"membership" => "was_in", "sequence_id" => earlier.id, "status" => [Work::MemberStatus::LADDER.first]}],
-              "without_lists" => [off.id], "without" => [people[4].id]}
+      json = {
+        "filters" => [york.id],
+        "lists" => [list.id],
+        "people" => [people[4].id, people[1].id],
+        "members" => [{"membership" => "was_in", "sequence_id" => earlier.id, "status" => [Work::MemberStatus::LADDER.first]}],
+        "without_lists" => [off.id],
+        "without" => [people[4].id]
+      }
       audience = at.audience(json)
 
       expect(audience.people.select_order_map(:id)).to eq(people.values_at(1, 2, 3).map(&:id))
@@ -188,21 +248,32 @@ RSpec.describe "records" do
     let(:kept) { make_person(first_name: "Ana", last_name: "Lark", email: "ana@house.example", city: nil) }
     let(:gone) { make_person(first_name: "A.", last_name: "Lark", email: "ana@home.example", city: "Hull", do_not_mail: true) }
 
-    def merge(values = {"person.city" => "Hull"}) = Work::MergeRecords.call(kept, gone, values, versions: [kept.version, gone.version], moment: at)
+    def merge(values = {"person.city" => "Hull"}) =
+      Work::MergeRecords.call(kept, gone, values, versions: [kept.version, gone.version], moment: at)
 
     before do
       gone.add_tag(Records::Tag.named("press"))
       Work::ChangeDeal.create(gone, {name: "Hall"}, moment: at)
       Work::Happening.call("note", at: now, person_id: gone.id, data: {text: "rang"})
       @sequence = start(make_sequence(people: [kept, make_person(email: "x@y.example")]))
-      Records::Member.create(sequence_id: @sequence.id, person_id: gone.id, mailbox_id: make_mailbox.id, base: now, joined_at: now, status: "sent", state: "active")
+      Records::Member.create(
+        sequence_id: @sequence.id,
+        person_id: gone.id,
+        mailbox_id: make_mailbox.id,
+        base: now,
+        joined_at: now,
+        status: "sent",
+        state: "active"
+      )
     end
 
     it "keeps history, deals, memberships, tags and addresses of both, and a no of either" do
       merge
 
       expect(kept.refresh).to have_attributes(city: "Hull", do_not_mail: true)
-      expect([kept.tags.map(&:name), kept.deals.map(&:name), kept.other_addresses.map(&:email)]).to eq([["press"], ["Hall"], ["ana@home.example"]])
+      expect([kept.tags.map(&:name), kept.deals.map(&:name), kept.other_addresses.map(&:email)]).to eq(
+        [["press"], ["Hall"], ["ana@home.example"]]
+      )
       expect(Records::Event.where(person_id: kept.id, kind: "note").count).to eq(1)
       expect(Records::Member.where(person_id: kept.id).select_map(%i[state round])).to contain_exactly(["active", 1], ["left", 2])
       expect(Records::Person.kept.where(id: gone.id).count).to eq(0)
@@ -230,7 +301,11 @@ RSpec.describe "records" do
 end
 
 RSpec.describe "a field of the firm's own", :processes do
-  after { Records.db.alter_table(:people) { drop_column :x_shoe_size } if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_shoe_size } }
+  after do
+    if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_shoe_size }
+      Records.db.alter_table(:people) { drop_column :x_shoe_size }
+    end
+  end
 
   it "works everywhere at once, is renamed, and is retired without breaking anything" do
     field = Work::OwnField.make({label: "Shoe size", type: "number"}, moment: moment)
@@ -242,15 +317,25 @@ RSpec.describe "a field of the firm's own", :processes do
     letter.update(body: Core::Letters::Document.from_text("Size {{shoe size}}", catalogue: Records::FieldCatalogue.current).to_h)
     people = -> { Records::Person.where(moment.sql.read(Records::FieldCatalogue.parser.parse!(condition))).count }
 
-    expect([people.call, letter.merge.call(moment.facts.for_letter(person.refresh, nil)).blocks.first.runs.map(&:text).join]).to eq([1, "Size 38.5"])
-    expect(Work::ExportPeople.new(Records::Person.kept, format: "csv", columns: ["person.x_shoe_size"]).file.read.force_encoding("UTF-8")).to end_with("Shoe size\r\n38.5\r\n")
-    expect(Work::OwnField.used_in(field)).to include(filters: [{id: filter.id, name: "Large"}], letters: [{id: letter.id, name: letter.name}])
+    expect([people.call, letter.merge.call(moment.facts.for_letter(person.refresh, nil)).blocks.first.runs.map(&:text).join]).to eq(
+      [1, "Size 38.5"]
+    )
+    expect(
+      Work::ExportPeople.new(Records::Person.kept, format: "csv", columns: ["person.x_shoe_size"]).file.read.force_encoding("UTF-8")
+    ).to end_with("Shoe size\r\n38.5\r\n")
+    expect(Work::OwnField.used_in(field)).to include(
+      filters: [{id: filter.id, name: "Large"}],
+      letters: [{id: letter.id, name: letter.name}]
+    )
 
     Work::OwnField.change(field, {label: "Foot length", retired: true}, version: 1, moment: moment)
     expect([people.call, Web::FilterJson.write(filter)[:sentence]]).to eq([1, "everyone whose foot length is more than 38"])
     expect(Records::FieldCatalogue.current.for(:condition).map(&:key)).not_to include("person.x_shoe_size")
     expect { Work::OwnField.make({label: "foot LENGTH", type: "text"}, moment: moment) }.to raise_error(Invalid, /already a field/)
-    expect { Work::OwnField.make({label: "Colour", type: "choice", choices: ["one"]}, moment: moment) }.to raise_error(Invalid, /two choices/)
+    expect { Work::OwnField.make({label: "Colour", type: "choice", choices: ["one"]}, moment: moment) }.to raise_error(
+      Invalid,
+      /two choices/
+    )
   end
 end
 
@@ -280,8 +365,14 @@ RSpec.describe "adding people to a sequence that runs" do
     expect { joining("keep").call(letters: 3) }.to raise_error(Conflict)
     expect(joining("keep").call(letters: 4)).to eq(2)
 
-    expect(Records::Member.where(sequence_id: sequence.id).order(:id).select_map(%i[person_id round state status])).to eq([[first.id, 1, "active", begins], [gone.id, 1, "left", "replied"],
-      [gone.id, 2, "active", "replied"], [fresh.id, 1, "active", begins]])
+    expect(Records::Member.where(sequence_id: sequence.id).order(:id).select_map(%i[person_id round state status])).to eq(
+      [
+        [first.id, 1, "active", begins],
+        [gone.id, 1, "left", "replied"],
+        [gone.id, 2, "active", "replied"],
+        [fresh.id, 1, "active", begins]
+      ]
+    )
     expect(figures(sequence)["planned"]).to eq(8)
   end
 

@@ -4,20 +4,43 @@
 RSpec.describe "counts on all screens" do
   let(:random) { Random.new(RSpec.configuration.seed) }
   let(:people) { Array.new(12) { make_person } }
-  let!(:sequence) { start(make_sequence(people: people, letters: [make_letter, make_letter(name: "Two"), make_letter(name: "Three")]), at: now - 3600) }
+  let!(:sequence) do
+    start(make_sequence(people: people, letters: [make_letter, make_letter(name: "Two"), make_letter(name: "Three")]), at: now - 3600)
+  end
   let(:outcomes) do
-    [Post::Outcomes::Accepted.new("250")] * 6 + [Post::Outcomes::Refused.new("550 no", true), Post::Outcomes::Refused.new("451 later", false), Post::Outcomes::Doubtful.new("gone"), Post::Outcomes::Unreachable.new("away")]
+    [Post::Outcomes::Accepted.new("250")] * 6 +
+      [
+        Post::Outcomes::Refused.new("550 no", true),
+        Post::Outcomes::Refused.new("451 later", false),
+        Post::Outcomes::Doubtful.new("gone"),
+        Post::Outcomes::Unreachable.new("away")
+      ]
   end
 
   # Something that may happen at any time.
   def happen(at)
     delivery = Records::Delivery.where(sequence_id: sequence.id).exclude(sent_at: nil).all.sample(random: random)
     case random.rand(6)
-    when 0, 1 then delivery && Work::Happening.call(%w[opened clicked].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
-    when 2 then delivery && Work::Happening.call(%w[replied unsubscribed bounced].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
-    when 3 then Records::Delivery.where(state: "in_doubt").limit(1).each { |doubt| Work::SettleDelivery.call(doubt, %w[sent again].sample(random: random), moment: moment(at)) }
-    when 4 then Records::Member.active.limit(1).each { |member| Work::Leaving.call(member.lock!, "taken_out", at: at) }
-    when 5 then worker(transport: ToldTransport.new(*outcomes.shuffle(random: random))).dispatch_due(at)
+    when 0, 1
+      delivery &&
+        Work::Happening.call(%w[opened clicked].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
+    when 2
+      delivery &&
+        Work::Happening.call(
+          %w[replied unsubscribed bounced].sample(random: random),
+          at: at,
+          person_id: delivery.person_id,
+          delivery: delivery
+        )
+    when 3
+      Records::Delivery
+        .where(state: "in_doubt")
+        .limit(1)
+        .each { |doubt| Work::SettleDelivery.call(doubt, %w[sent again].sample(random: random), moment: moment(at)) }
+    when 4
+      Records::Member.active.limit(1).each { |member| Work::Leaving.call(member.lock!, "taken_out", at: at) }
+    when 5
+      worker(transport: ToldTransport.new(*outcomes.shuffle(random: random))).dispatch_due(at)
     end
   end
 

@@ -4,9 +4,19 @@ RSpec.describe "planning a sequence" do
   let(:maren) { make_account }
   let!(:own) { make_mailbox(account_id: maren.id) }
   let(:here) { moment(account: maren) }
-  let(:step) { {"letter_id" => make_letter.id, "amount" => 0, "unit" => "working_days", "from_minute" => 540, "to_minute" => 690, "zone" => "theirs"} }
+  let(:step) do
+    {
+      "letter_id" => make_letter.id,
+      "amount" => 0,
+      "unit" => "working_days",
+      "from_minute" => 540,
+      "to_minute" => 690,
+      "zone" => "theirs"
+    }
+  end
 
-  def plan(steps, sequence, version: sequence.version) = Work::PlanSequence.change(sequence, {version: version, steps: steps}, moment: here)
+  def plan(steps, sequence, version: sequence.version) =
+    Work::PlanSequence.change(sequence, {version: version, steps: steps}, moment: here)
 
   it "begins as a draft from the mailbox of whoever makes it" do
     make_mailbox
@@ -48,7 +58,9 @@ RSpec.describe "planning a sequence" do
   it "refuses an audience whose condition cannot be read" do
     sequence = Work::PlanSequence.make(name: "A", audience: nil, moment: here)
 
-    expect { Work::PlanSequence.change(sequence, {version: 1, audience: {"condition" => {"field" => "person.shoe"}}}, moment: here) }.to raise_error(Invalid)
+    expect {
+      Work::PlanSequence.change(sequence, {version: 1, audience: {"condition" => {"field" => "person.shoe"}}}, moment: here)
+    }.to raise_error(Invalid)
     expect { Work::PlanSequence.change(sequence, {version: 1, audience: {"filter_id" => 0}}, moment: here) }.to raise_error(NotFound)
   end
 
@@ -84,7 +96,13 @@ RSpec.describe "planning a sequence" do
       sequence = make_sequence(people: Array.new(4) { make_person })
       outlook = Work::Outlook.new(sequence, moment).rows.to_h { |row| [row.person.id, row.passage.map { |_, at| at.round }] }
       start(sequence)
-      planned = Records::Delivery.where(sequence_id: sequence.id).order(:step_id).all.group_by(&:person_id).transform_values { |all| all.map { |one| one.due_at.round } }
+      planned =
+        Records::Delivery
+          .where(sequence_id: sequence.id)
+          .order(:step_id)
+          .all
+          .group_by(&:person_id)
+          .transform_values { |all| all.map { |one| one.due_at.round } }
 
       expect(planned).to eq(outlook)
     end
@@ -93,7 +111,17 @@ RSpec.describe "planning a sequence" do
   describe "an audience" do
     it "is a filter and single people, minus those left out, each once" do
       york, hull, leeds = make_person(city: "York"), make_person(city: "Hull"), make_person(city: "Leeds")
-      filter = Records::SavedFilter.create(name: "In York or Hull", condition: {"field" => "person.city", "is" => "one_of", "value" => %w[York Hull]}, created_at: now, updated_at: now)
+      filter =
+        Records::SavedFilter.create(
+          name: "In York or Hull",
+          condition: {
+            "field" => "person.city",
+            "is" => "one_of",
+            "value" => %w[York Hull]
+          },
+          created_at: now,
+          updated_at: now
+        )
       audience = moment.audience({"filter_id" => filter.id, "people" => [leeds.id, york.id], "without" => [hull.id]})
 
       expect(audience.people.select_order_map(:id)).to eq([york.id, leeds.id])
@@ -101,7 +129,17 @@ RSpec.describe "planning a sequence" do
 
     it "follows its filter when that changes" do
       make_person(city: "York")
-      filter = Records::SavedFilter.create(name: "There", condition: {"field" => "person.city", "is" => "one_of", "value" => ["Hull"]}, created_at: now, updated_at: now)
+      filter =
+        Records::SavedFilter.create(
+          name: "There",
+          condition: {
+            "field" => "person.city",
+            "is" => "one_of",
+            "value" => ["Hull"]
+          },
+          created_at: now,
+          updated_at: now
+        )
       expect(moment.audience({"filter_id" => filter.id}).people.count).to eq(0)
 
       filter.change!({condition: {"field" => "person.city", "is" => "one_of", "value" => ["York"]}}, version: 1, now: now)
@@ -115,10 +153,24 @@ RSpec.describe "a conversion" do
   let(:sequence) { start(make_sequence(people: [person])) }
   let(:delivery) { sequence.deliveries.first }
 
-  def reply(**values) = Records::Incoming.create(file_key: "f#{number}", kind: "reply", text: "Yes", raw: Sequel.blob(""), received_at: now, updated_at: now, **values)
+  def reply(**values) =
+    Records::Incoming.create(
+      file_key: "f#{number}",
+      kind: "reply",
+      text: "Yes",
+      raw: Sequel.blob(""),
+      received_at: now,
+      updated_at: now,
+      **values
+    )
 
   it "takes the member out, tops the ladder and adds its value" do
-    Work::Conversion.call(reply(person_id: person.id, delivery_id: delivery.id), label: "visit booked", value_pence: 24_000, moment: moment)
+    Work::Conversion.call(
+      reply(person_id: person.id, delivery_id: delivery.id),
+      label: "visit booked",
+      value_pence: 24_000,
+      moment: moment
+    )
 
     expect(Records::Member.first).to have_attributes(state: "left", left_reason: "converted", status: "won")
     expect(Work::Results.new(sequence).call[:value_pence]).to eq(24_000)
@@ -133,7 +185,9 @@ RSpec.describe "a conversion" do
   end
 
   it "needs a person and an amount that can be" do
-    expect { Work::Conversion.call(reply, label: "x", value_pence: 1, moment: moment) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:nobody) }
+    expect { Work::Conversion.call(reply, label: "x", value_pence: 1, moment: moment) }.to raise_error(Invalid) { |error|
+      expect(error.code).to eq(:nobody)
+    }
     expect { Work::Conversion.call(reply(person_id: person.id), label: "x", value_pence: -1, moment: moment) }.to raise_error(Invalid)
   end
 end

@@ -18,7 +18,9 @@ RSpec.describe "a sequence" do
   it "does not start empty, and keeps everything as it was" do
     sequence = make_sequence(people: [make_person(email: nil)])
 
-    expect { Work::StartSequence.call(sequence, version: 1, letters: 0, moment: moment) }.to raise_error(Invalid) { |error| expect(error.data[:remarks].map { |remark| remark[:code] }).to eq(["nobody"]) }
+    expect { Work::StartSequence.call(sequence, version: 1, letters: 0, moment: moment) }.to raise_error(Invalid) { |error|
+      expect(error.data[:remarks].map { |remark| remark[:code] }).to eq(["nobody"])
+    }
     expect(sequence.refresh.state).to eq("draft")
   end
 
@@ -48,13 +50,17 @@ RSpec.describe "a sequence" do
     sequence = make_sequence(people: [make_person, make_person])
     Records::Person.first.update(do_not_mail: true)
 
-    expect { Work::StartSequence.call(sequence, version: 1, letters: 4, moment: moment) }.to raise_error(Conflict) { |error| expect([error.code, error.data[:letters]]).to eq([:numbers_moved, 2]) }
+    expect { Work::StartSequence.call(sequence, version: 1, letters: 4, moment: moment) }.to raise_error(Conflict) { |error|
+      expect([error.code, error.data[:letters]]).to eq([:numbers_moved, 2])
+    }
   end
 
   it "starts once" do
     sequence = start(make_sequence)
 
-    expect { Work::StartSequence.call(sequence, version: 2, letters: 2, moment: moment) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_draft) }
+    expect { Work::StartSequence.call(sequence, version: 2, letters: 2, moment: moment) }.to raise_error(Invalid) { |error|
+      expect(error.code).to eq(:not_a_draft)
+    }
     expect { Work::PlanSequence.change(sequence, {version: 2, steps: []}, moment: moment) }.to raise_error(Invalid)
   end
 
@@ -118,8 +124,15 @@ RSpec.describe "the stack" do
     list = stack.list
 
     expect(list).to include(total: 2, with_gaps: 1, personal: 0)
-    expect(list[:rows].first).to include(person_id: person.id, gaps: [{field: "person.city", label: "City"}], goes_at: a_value_between(Time.utc(2026, 5, 12, 8), Time.utc(2026, 5, 12, 10, 30)))
-    expect(stack.letter(person)).to include(gaps: [{field: "person.city", label: "City"}], text: a_string_including("Maren Holt\nTern & Fallow Acoustics"))
+    expect(list[:rows].first).to include(
+      person_id: person.id,
+      gaps: [{field: "person.city", label: "City"}],
+      goes_at: a_value_between(Time.utc(2026, 5, 12, 8), Time.utc(2026, 5, 12, 10, 30))
+    )
+    expect(stack.letter(person)).to include(
+      gaps: [{field: "person.city", label: "City"}],
+      text: a_string_including("Maren Holt\nTern & Fallow Acoustics")
+    )
     expect(stack.html(person)).to include('data-gap="person.city"', '<span class="nl-merged" title="First name">Ana</span>')
   end
 
@@ -142,7 +155,12 @@ RSpec.describe "the stack" do
     worker(transport: transport).dispatch_due(Records::Delivery.max(:due_at))
     person.update(city: "Hull", first_name: "Bo")
 
-    expect(stack.letter(person.refresh)).to include(state: "sent", text: a_string_including("Dear Ana,", "How is York?"), gaps: [], goes_at: a_kind_of(Time))
+    expect(stack.letter(person.refresh)).to include(
+      state: "sent",
+      text: a_string_including("Dear Ana,", "How is York?"),
+      gaps: [],
+      goes_at: a_kind_of(Time)
+    )
     expect(stack.letter(person)[:subject].map { |run| run[:text] }).to eq(["A word about your room"])
   end
 

@@ -24,7 +24,9 @@ RSpec.describe "looking at the letters of a step" do
     at_the_desk = Nokogiri::HTML5.parse(Work::LookAtLetter.new(letter, person, moment).html)
     in_the_stack = Nokogiri::HTML5.parse(stack.html(person))
 
-    expect([at_the_desk, in_the_stack].map { |page| page.css("a").last&.then { |link| [link.text, link["href"]] } }.uniq).to eq([["Please don't write to me again", "#"]])
+    expect([at_the_desk, in_the_stack].map { |page| page.css("a").last&.then { |link| [link.text, link["href"]] } }.uniq).to eq(
+      [["Please don't write to me again", "#"]]
+    )
     expect(in_the_stack.at_css("[data-gap]")["data-gap"]).to eq("person.city")
   end
 
@@ -54,12 +56,16 @@ RSpec.describe "looking at the letters of a step" do
     step.update(other: {"what" => "subject", "subject" => doc(para)})
     person.update(city: "York")
 
-    expect(Work::ReadyCheck.new(sequence.refresh, moment).call[:remarks]).to include(include(code: "no_subject", words: "The other subject of “A word” is empty."))
+    expect(Work::ReadyCheck.new(sequence.refresh, moment).call[:remarks]).to include(
+      include(code: "no_subject", words: "The other subject of “A word” is empty.")
+    )
   end
 
   it "can compare a whole other letter, whose deliveries name it" do
     other = make_letter(name: "Other", subject: "Other", body: "Other words")
-    other.update(body: doc(para("Other words"), shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("near")])))
+    other.update(
+      body: doc(para("Other words"), shown_if({"field" => "person.city", "is" => "one_of", "value" => ["York"]}, [para("near")]))
+    )
     step.update(other: {"what" => "letter", "letter_id" => other.id})
     person.update(city: "York")
     expect(stack.list[:rows].map { |row| [row[:version], row[:sides]] }.tally).to eq(["a", []] => 3, ["b", [0]] => 3)
@@ -79,7 +85,22 @@ RSpec.describe "looking at the letters of a step" do
   end
 
   it "leafs through thousands without asking the database for each" do
-    Records.db[:people].multi_insert(Array.new(1500) { |n| Records::Person.with_folds({first_name: "Ana", last_name: "L#{n}", email: "l#{n}@house.example", city: n.odd? ? "York" : nil, standing: "lead", consent: "yes", created_at: now, updated_at: now}) })
+    Records.db[:people].multi_insert(
+      Array.new(1500) do |n|
+        Records::Person.with_folds(
+          {
+            first_name: "Ana",
+            last_name: "L#{n}",
+            email: "l#{n}@house.example",
+            city: n.odd? ? "York" : nil,
+            standing: "lead",
+            consent: "yes",
+            created_at: now,
+            updated_at: now
+          }
+        )
+      end
+    )
     all = make_sequence(people: Records::Person.all, letters: [letter])
     queries = 0
     logger = Logger.new(IO::NULL).tap { |made| made.formatter = ->(*) { queries += 1 } }

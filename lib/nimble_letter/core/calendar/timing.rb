@@ -82,7 +82,8 @@ module NimbleLetter
         def check
           wrong("a delay is a whole number from 0 to 365", "amount") unless amount.is_a?(Integer) && (0..365).cover?(amount)
           wrong("a delay is counted in #{UNITS.join(", ")}", "unit") unless UNITS.include?(unit)
-          unless [from_minute, to_minute].all?(Integer) && from_minute >= 0 && to_minute <= DAY_MINUTES && to_minute - from_minute >= SHORTEST_WINDOW
+          unless [from_minute, to_minute].all?(Integer) && from_minute >= 0 && to_minute <= DAY_MINUTES &&
+              to_minute - from_minute >= SHORTEST_WINDOW
             wrong("the window needs at least #{SHORTEST_WINDOW} minutes between opening and shutting", "to_minute")
           end
           wrong("the window follows their clock or ours", "zone") unless %w[theirs ours].include?(zone)

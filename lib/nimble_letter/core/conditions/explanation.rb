@@ -30,7 +30,8 @@ module NimbleLetter
 
         private
 
-        def group(node, record, parts, word) = Part.new(nil, @memory.match?(node, record), nil, parts.map { |part| of(part, record) }, word)
+        def group(node, record, parts, word) =
+          Part.new(nil, @memory.match?(node, record), nil, parts.map { |part| of(part, record) }, word)
 
         def negated(node, record)
           inner = node.part
@@ -69,7 +70,10 @@ module NimbleLetter
           all = all.select { |membership| membership[:sequence_id] == node.sequence_id } if node.sequence_id
           return "never a member" if all.empty?
 
-          all.map { |membership| "#{(membership[:state] == "active") ? "in it" : "was in it"}, status #{membership[:status]}" }.uniq.join("; ")
+          all
+            .map { |membership| "#{(membership[:state] == "active") ? "in it" : "was in it"}, status #{membership[:status]}" }
+            .uniq
+            .join("; ")
         end
       end
     end

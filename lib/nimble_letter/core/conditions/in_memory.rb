@@ -15,8 +15,8 @@ module NimbleLetter
         end
 
         # @param node [Object] a condition tree
-        # @param record [Hash] field keys to values, and Arrays of Hashes: "events" {kind:, at:, by_machine:, letter_id:, sequence_id:, link:},
-        #   "memberships" {sequence_id:, state:, status:, passed:}, "deals" {field key => value}
+        # @param record [Hash] field keys to values, and Arrays of Hashes: "events" {kind:, at:, by_machine:, letter_id:,
+        #   sequence_id:, link:}, "memberships" {sequence_id:, state:, status:, passed:}, "deals" {field key => value}
         def match?(node, record)
           case node
           when Nodes::All then node.parts.all? { |part| match?(part, record) }

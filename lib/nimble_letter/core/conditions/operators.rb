@@ -30,13 +30,41 @@ module NimbleLetter
 
         # What people do or get, as conditions name it: the event kind behind it and how it is said.
         ACTIVITIES = {
-          "had_letter" => {event: "sent", words: "had", negated: "had no"},
-          "opened" => {event: "opened", words: "opened", negated: "has not opened"},
-          "clicked" => {event: "clicked", words: "clicked in", negated: "has not clicked in"},
-          "replied" => {event: "replied", words: "replied to", negated: "has not replied to"},
-          "bounced" => {event: "bounced", words: "was not reached by", negated: "was reached by"},
-          "unsubscribed" => {event: "unsubscribed", words: "asked for no more letters after", negated: "did not ask for no more letters after"},
-          "converted" => {event: "converted", words: "converted after", negated: "has not converted after"}
+          "had_letter" => {
+            event: "sent",
+            words: "had",
+            negated: "had no"
+          },
+          "opened" => {
+            event: "opened",
+            words: "opened",
+            negated: "has not opened"
+          },
+          "clicked" => {
+            event: "clicked",
+            words: "clicked in",
+            negated: "has not clicked in"
+          },
+          "replied" => {
+            event: "replied",
+            words: "replied to",
+            negated: "has not replied to"
+          },
+          "bounced" => {
+            event: "bounced",
+            words: "was not reached by",
+            negated: "was reached by"
+          },
+          "unsubscribed" => {
+            event: "unsubscribed",
+            words: "asked for no more letters after",
+            negated: "did not ask for no more letters after"
+          },
+          "converted" => {
+            event: "converted",
+            words: "converted after",
+            negated: "has not converted after"
+          }
         }.freeze
 
         # in: a member now; was_in: a member now or earlier. At a step: the next letter of an active member is that one.

@@ -76,10 +76,16 @@ module NimbleLetter
               hint: "Choose one of the fields listed under /api/catalogue")
           end
           if (field.subject == DEAL) != (subject == DEAL)
-            wrong((subject == DEAL) ? "#{field.label} is not known of a deal" : "#{field.label} is asked about within deals", "#{at}.field")
+            wrong(
+              (subject == DEAL) ? "#{field.label} is not known of a deal" : "#{field.label} is asked about within deals",
+              "#{at}.field"
+            )
           end
           needs = Operators.for(field.type).fetch(json["is"]) do
-            wrong("#{field.label} cannot be asked with #{json["is"].inspect}; it knows #{Operators.for(field.type).keys.join(", ")}", "#{at}.is")
+            wrong(
+              "#{field.label} cannot be asked with #{json["is"].inspect}; it knows #{Operators.for(field.type).keys.join(", ")}",
+              "#{at}.is"
+            )
           end
           Nodes::FieldTest.new(field: field, is: json["is"], value: value(needs, json["value"], field, "#{at}.value"))
         end
@@ -125,7 +131,9 @@ module NimbleLetter
         end
 
         def months(given, at)
-          wrong("This needs months from 1 to 12", at) unless given.is_a?(Array) && given.any? && given.all? { |month| month.is_a?(Integer) && month.between?(1, 12) }
+          unless given.is_a?(Array) && given.any? && given.all? { |month| month.is_a?(Integer) && month.between?(1, 12) }
+            wrong("This needs months from 1 to 12", at)
+          end
           given.uniq.sort
         end
 
@@ -150,10 +158,17 @@ module NimbleLetter
 
         def activity_test(json, at)
           kind = json["activity"]
-          wrong("There is no activity #{kind.inspect}; there are #{Operators::ACTIVITIES.keys.join(", ")}", "#{at}.activity") unless Operators::ACTIVITIES.key?(kind)
-          Nodes::ActivityTest.new(kind: kind, within: json["within"] && span(json["within"], "#{at}.within"),
+          unless Operators::ACTIVITIES.key?(kind)
+            wrong("There is no activity #{kind.inspect}; there are #{Operators::ACTIVITIES.keys.join(", ")}", "#{at}.activity")
+          end
+          Nodes::ActivityTest.new(
+            kind: kind,
+            within: json["within"] && span(json["within"], "#{at}.within"),
             at_least: whole(json.fetch("at_least", 1), "#{at}.at_least", 1..1000),
-            letter_id: number_of(json, "letter_id", at), sequence_id: number_of(json, "sequence_id", at), link: link(json["link"], "#{at}.link"))
+            letter_id: number_of(json, "letter_id", at),
+            sequence_id: number_of(json, "sequence_id", at),
+            link: link(json["link"], "#{at}.link")
+          )
         end
 
         def link(given, at)
@@ -165,14 +180,24 @@ module NimbleLetter
 
         def membership_test(json, at)
           kind = json["membership"]
-          wrong("A membership is one of #{Operators::MEMBERSHIPS.keys.join(", ")}", "#{at}.membership") unless Operators::MEMBERSHIPS.key?(kind)
+          unless Operators::MEMBERSHIPS.key?(kind)
+            wrong("A membership is one of #{Operators::MEMBERSHIPS.keys.join(", ")}", "#{at}.membership")
+          end
           statuses = json.fetch("status", []) || []
-          wrong("This needs a list of statuses", "#{at}.status") unless statuses.is_a?(Array) && statuses.all?(String) && statuses.size <= MAX_VALUES
-          Nodes::MembershipTest.new(kind: kind, sequence_id: number_of(json, "sequence_id", at), statuses: statuses.uniq, step: json["step"] && whole(json["step"], "#{at}.step", 1..100))
+          unless statuses.is_a?(Array) && statuses.all?(String) && statuses.size <= MAX_VALUES
+            wrong("This needs a list of statuses", "#{at}.status")
+          end
+          Nodes::MembershipTest.new(
+            kind: kind,
+            sequence_id: number_of(json, "sequence_id", at),
+            statuses: statuses.uniq,
+            step: json["step"] && whole(json["step"], "#{at}.step", 1..100)
+          )
         end
 
         def deals_test(json, at, depth)
-          where = (json["deals"].nil? || json["deals"] == {}) ? Nodes::All.new(parts: []) : node(json["deals"], "#{at}.deals", depth + 1, DEAL)
+          where =
+            (json["deals"].nil? || json["deals"] == {}) ? Nodes::All.new(parts: []) : node(json["deals"], "#{at}.deals", depth + 1, DEAL)
           Nodes::DealsTest.new(where: where, at_least: whole(json.fetch("at_least", 1), "#{at}.at_least", 1..1000))
         end
 

@@ -129,7 +129,10 @@ module NimbleLetter
         end
 
         def what(node, form)
-          places = [("“#{named(:letters, node.letter_id)}”" if node.letter_id), ("“#{named(:sequences, node.sequence_id)}”" if node.sequence_id)].compact
+          places = [
+            ("“#{named(:letters, node.letter_id)}”" if node.letter_id),
+            ("“#{named(:sequences, node.sequence_id)}”" if node.sequence_id)
+          ].compact
           return places.join(" of ") if places.any?
 
           (node.kind == "had_letter" && form == :negated) ? "letter" : "any letter"

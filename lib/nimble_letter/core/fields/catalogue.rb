@@ -14,14 +14,58 @@ module NimbleLetter
                         "office" => "office", "architect" => "architects' practice"}.freeze
         NAME_ORDER = {"given_first" => "given name first", "family_first" => "family name first"}.freeze
         # ISO 639-1; those a small firm in Europe meets, more can be added without any other change.
-        LANGUAGES = {"en" => "English", "cy" => "Welsh", "ga" => "Irish", "gd" => "Scottish Gaelic", "fr" => "French", "de" => "German", "nl" => "Dutch", "es" => "Spanish",
-                     "pt" => "Portuguese", "it" => "Italian", "da" => "Danish", "sv" => "Swedish", "nb" => "Norwegian", "fi" => "Finnish", "is" => "Icelandic", "pl" => "Polish",
-                     "cs" => "Czech", "sk" => "Slovak", "hu" => "Hungarian", "ro" => "Romanian", "bg" => "Bulgarian", "el" => "Greek", "tr" => "Turkish", "uk" => "Ukrainian",
-                     "ru" => "Russian", "lt" => "Lithuanian", "lv" => "Latvian", "et" => "Estonian", "hr" => "Croatian", "sl" => "Slovene", "sr" => "Serbian", "ar" => "Arabic",
-                     "he" => "Hebrew", "hi" => "Hindi", "bn" => "Bengali", "ur" => "Urdu", "pa" => "Punjabi", "zh" => "Chinese", "ja" => "Japanese", "ko" => "Korean",
-                     "vi" => "Vietnamese", "th" => "Thai"}.freeze
+        LANGUAGES = {
+          "en" => "English",
+          "cy" => "Welsh",
+          "ga" => "Irish",
+          "gd" => "Scottish Gaelic",
+          "fr" => "French",
+          "de" => "German",
+          "nl" => "Dutch",
+          "es" => "Spanish",
+          "pt" => "Portuguese",
+          "it" => "Italian",
+          "da" => "Danish",
+          "sv" => "Swedish",
+          "nb" => "Norwegian",
+          "fi" => "Finnish",
+          "is" => "Icelandic",
+          "pl" => "Polish",
+          "cs" => "Czech",
+          "sk" => "Slovak",
+          "hu" => "Hungarian",
+          "ro" => "Romanian",
+          "bg" => "Bulgarian",
+          "el" => "Greek",
+          "tr" => "Turkish",
+          "uk" => "Ukrainian",
+          "ru" => "Russian",
+          "lt" => "Lithuanian",
+          "lv" => "Latvian",
+          "et" => "Estonian",
+          "hr" => "Croatian",
+          "sl" => "Slovene",
+          "sr" => "Serbian",
+          "ar" => "Arabic",
+          "he" => "Hebrew",
+          "hi" => "Hindi",
+          "bn" => "Bengali",
+          "ur" => "Urdu",
+          "pa" => "Punjabi",
+          "zh" => "Chinese",
+          "ja" => "Japanese",
+          "ko" => "Korean",
+          "vi" => "Vietnamese",
+          "th" => "Thai"
+        }.freeze
         # Where a firm begins; it defines its own in Settings.
-        DEAL_STAGES = {"listening_visit" => "listening visit", "measured" => "measured", "proposal" => "proposal", "signed" => "signed", "lost" => "lost"}.freeze
+        DEAL_STAGES = {
+          "listening_visit" => "listening visit",
+          "measured" => "measured",
+          "proposal" => "proposal",
+          "signed" => "signed",
+          "lost" => "lost"
+        }.freeze
         CONSENT = {"yes" => "yes", "no" => "no", "unknown" => "unknown"}.freeze
 
         def initialize(fields)

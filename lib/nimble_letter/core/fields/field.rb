@@ -27,7 +27,21 @@ module NimbleLetter
         # @param form [String, nil] how a letter says it unless told otherwise, see Letters::Forms
         # @param sorted [Boolean] whether people can be put in order by it, if its type has an order
         # @param retired [Boolean] still read where it is used, offered nowhere
-        def initialize(key:, label:, type:, uses:, table: nil, column: nil, choices: {}, phrase: nil, custom_id: nil, form: nil, comes_from: nil, retired: false, sorted: true)
+        def initialize(
+          key:,
+          label:,
+          type:,
+          uses:,
+          table: nil,
+          column: nil,
+          choices: {},
+          phrase: nil,
+          custom_id: nil,
+          form: nil,
+          comes_from: nil,
+          retired: false,
+          sorted: true
+        )
           raise ArgumentError, "unknown field type #{type.inspect}" unless TYPES.include?(type)
 
           @key, @label, @type, @uses = key, label, type, uses.freeze
@@ -62,9 +76,19 @@ module NimbleLetter
 
         # @return [Hash] what the API tells of it
         def to_h
-          {key: key, label: label, type: type.to_s, phrase: phrase, uses: uses.map(&:to_s), subject: subject, sorted: sorted?, custom_id: custom_id, retired: retired?,
-           forms: Letters::Forms.for(self).map { |one| {form: one, words: Letters::Forms::LABELS.fetch(one)} },
-           choices: choices.map { |value, words| {value: value, words: words} }}
+          {
+            key: key,
+            label: label,
+            type: type.to_s,
+            phrase: phrase,
+            uses: uses.map(&:to_s),
+            subject: subject,
+            sorted: sorted?,
+            custom_id: custom_id,
+            retired: retired?,
+            forms: Letters::Forms.for(self).map { |one| {form: one, words: Letters::Forms::LABELS.fetch(one)} },
+            choices: choices.map { |value, words| {value: value, words: words} }
+          }
         end
       end
     end

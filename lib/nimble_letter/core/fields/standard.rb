@@ -52,8 +52,22 @@ module NimbleLetter
           person("consent_on", "Consent since", :date, phrase: "whose consent was noted", uses: KEPT),
           person("consent_how", "Consent obtained", :text, phrase: "whose consent was obtained by", uses: KEPT, sorted: false),
           person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition column], sorted: false),
-          person("address_blocked", "On the do-not-mail list", :flag, phrase: "whose address or domain is on the do-not-mail list", uses: %i[condition column], sorted: false),
-          person("address_failed", "Address failed", :flag, phrase: "whose address failed before", uses: %i[condition column], sorted: false),
+          person(
+            "address_blocked",
+            "On the do-not-mail list",
+            :flag,
+            phrase: "whose address or domain is on the do-not-mail list",
+            uses: %i[condition column],
+            sorted: false
+          ),
+          person(
+            "address_failed",
+            "Address failed",
+            :flag,
+            phrase: "whose address failed before",
+            uses: %i[condition column],
+            sorted: false
+          ),
           person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted"),
           person("added_on", "Added on", :date, phrase: "who was added", uses: %i[condition column])
         ].freeze

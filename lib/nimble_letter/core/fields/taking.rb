@@ -9,8 +9,21 @@ module NimbleLetter
       # Takes in a value for a field, typed or from a file, as the record holds it. One rule for forms, imports and
       # changes of many records.
       class Taking
-        LIMITS = Hash.new(120).merge("person.email" => 190, "person.phone" => 40, "person.title" => 60, "person.time_zone" => 60, "person.consent_how" => 200,
-          "company.name" => 200, "company.website" => 300, "company.phone" => 40, "deal.name" => 200).freeze
+        LIMITS =
+          Hash
+            .new(120)
+            .merge(
+              "person.email" => 190,
+              "person.phone" => 40,
+              "person.title" => 60,
+              "person.time_zone" => 60,
+              "person.consent_how" => 200,
+              "company.name" => 200,
+              "company.website" => 300,
+              "company.phone" => 40,
+              "deal.name" => 200
+            )
+            .freeze
         CUSTOM_TEXT = 200
         LONG_TEXT = 10_000
         LINK = 300
@@ -64,7 +77,9 @@ module NimbleLetter
         def link(field, given)
           words = text(field, given, LINK)
           words = "https://#{words}" if words.match?(/\A[\w-]+(\.[\w-]+)+(\/\S*)?\z/)
-          wrong(field, "“#{short(given)}” is not the address of a page; one begins with https://") unless words.match?(%r{\Ahttps?://[^\s<>"]+\z}i)
+          unless words.match?(%r{\Ahttps?://[^\s<>"]+\z}i)
+            wrong(field, "“#{short(given)}” is not the address of a page; one begins with https://")
+          end
           words
         end
 
@@ -73,7 +88,11 @@ module NimbleLetter
 
           fold = Fold.call(given.to_s)
           found = field.choices.find { |key, words| Fold.call(words) == fold || Fold.call(key) == fold }
-          found ? found.first : wrong(field, "#{field.label} is one of #{field.choices.values.first(12).join(", ")}; not “#{short(given)}”")
+          if found
+            found.first
+          else
+            wrong(field, "#{field.label} is one of #{field.choices.values.first(12).join(", ")}; not “#{short(given)}”")
+          end
         end
 
         def flag(field, given)

@@ -9,24 +9,81 @@ module NimbleLetter
         COMPANY = "person.company"
         # Names people give to columns, folded; the catalogue's own labels are known besides.
         OTHER_NAMES = {
-          "person.first_name" => ["first", "given name", "forename", "christian name", "vorname", "prenom", "nombre", "fname", "firstname", "given names"],
-          "person.last_name" => ["last", "surname", "family name", "nachname", "nom", "apellido", "lname", "lastname", "second name", "name"],
-          "person.email" => ["email", "e-mail", "mail", "email address", "e-mail address", "mail address", "courriel", "correo", "email 1", "primary email", "work email"],
-          "person.phone" => ["telephone", "tel", "mobile", "cell", "phone number", "telefon", "mobile phone", "telephone number", "work phone"],
-          COMPANY => ["company", "company name", "organisation", "organization", "firm", "employer", "business", "account", "account name", "firma", "entreprise", "organisation name"],
+          "person.first_name" => [
+            "first",
+            "given name",
+            "forename",
+            "christian name",
+            "vorname",
+            "prenom",
+            "nombre",
+            "fname",
+            "firstname",
+            "given names"
+          ],
+          "person.last_name" => [
+            "last",
+            "surname",
+            "family name",
+            "nachname",
+            "nom",
+            "apellido",
+            "lname",
+            "lastname",
+            "second name",
+            "name"
+          ],
+          "person.email" => [
+            "email",
+            "e-mail",
+            "mail",
+            "email address",
+            "e-mail address",
+            "mail address",
+            "courriel",
+            "correo",
+            "email 1",
+            "primary email",
+            "work email"
+          ],
+          "person.phone" => [
+            "telephone",
+            "tel",
+            "mobile",
+            "cell",
+            "phone number",
+            "telefon",
+            "mobile phone",
+            "telephone number",
+            "work phone"
+          ],
+          COMPANY => [
+            "company",
+            "company name",
+            "organisation",
+            "organization",
+            "firm",
+            "employer",
+            "business",
+            "account",
+            "account name",
+            "firma",
+            "entreprise",
+            "organisation name"
+          ],
           "person.job_title" => ["job title", "position", "role", "function", "job", "occupation"],
-          "person.title" => ["salutation", "prefix", "honorific", "anrede"],
-          "person.city" => ["town", "place", "ort", "stadt", "ville", "ciudad", "locality"],
+          "person.title" => %w[salutation prefix honorific anrede],
+          "person.city" => %w[town place ort stadt ville ciudad locality],
           "person.region" => ["county", "state", "province", "land kreis", "state/province", "district"],
-          "person.country" => ["nation", "land", "pays", "country/region"],
+          "person.country" => %w[nation land pays country/region],
           "person.birthday" => ["birth date", "date of birth", "dob", "born", "geburtstag", "birthdate", "anniversaire"],
-          "person.tags" => ["tags", "labels", "keywords", "categories", "groups", "label", "category"],
+          "person.tags" => %w[tags labels keywords categories groups label category],
           "person.lists" => ["lists", "mailing list", "list name"],
           "person.owner" => ["owner", "looked after by", "salesperson", "account manager", "assigned to", "responsible"],
           "person.known_as" => ["nickname", "preferred name", "called"],
           "person.consent" => ["opt in", "opt-in", "optin", "permission", "newsletter consent", "gdpr"],
           "person.standing" => ["type", "status", "contact type", "kind", "relationship"],
-          "person.language" => ["lang", "locale", "sprache", "langue"],
+          "person.language" => %w[lang locale sprache langue],
           "company.website" => ["website", "web", "url", "homepage", "web site"],
           "company.type" => ["industry", "sector", "business type", "company type"]
         }.freeze
@@ -46,7 +103,9 @@ module NimbleLetter
         def match(headers, samples)
           folds = headers.map { |header| Fold.call(header.to_s.tr("_", " ")) }
           found = Array.new(headers.size)
-          offer(found, folds) { |fold| (@habits.key?(fold) && (@habits[fold].nil? || known?(@habits[fold]))) ? [@habits[fold], "habit"] : nil }
+          offer(found, folds) do |fold|
+            (@habits.key?(fold) && (@habits[fold].nil? || known?(@habits[fold]))) ? [@habits[fold], "habit"] : nil
+          end
           offer(found, folds) { |fold| by_name(fold)&.then { |key| [key, "name"] } }
           offer(found, samples) { |values| by_content(values)&.then { |key| [key, "content"] } }
           found.map { |field, by| {"field" => field, "by" => by} }
@@ -87,7 +146,10 @@ module NimbleLetter
           share = ->(pattern) { values.count { |value| value.match?(pattern) }.fdiv(values.size) }
           return "person.email" if share.call(EMAIL) >= ENOUGH
 
-          "person.phone" if share.call(PHONE) >= ENOUGH && values.none? { |value| value.match?(/\A\d{4}-\d{2}-\d{2}/) } && values.any? { |value| value.match?(/[+ ]|\A0/) }
+          if share.call(PHONE) >= ENOUGH && values.none? { |value| value.match?(/\A\d{4}-\d{2}-\d{2}/) } &&
+              values.any? { |value| value.match?(/[+ ]|\A0/) }
+            "person.phone"
+          end
         end
       end
     end

@@ -12,7 +12,11 @@ module NimbleLetter
         # @return [Hash{String=>Object}] what of a row may reach such a record: where somebody said no, nothing about consent
         def self.allowed(values, held)
           turned = GUARDED.select { |key, no| held[key] == no && values.key?(key) }.keys
-          turned.empty? ? values : values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
+          if turned.empty?
+            values
+          else
+            values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
+          end
         end
 
         # @param values [Hash{String=>Object}] of the row

@@ -59,7 +59,9 @@ module NimbleLetter
         end
 
         def read_cell(field, cell)
-          raise Invalid.new("There is a NUL byte in #{field.label.downcase}; the file may be damaged.") if cell.is_a?(String) && cell.include?("\0")
+          if cell.is_a?(String) && cell.include?("\0")
+            raise Invalid.new("There is a NUL byte in #{field.label.downcase}; the file may be damaged.")
+          end
 
           case field.type
           when :reference then owner(field, cell)
@@ -84,7 +86,15 @@ module NimbleLetter
           end
         end
 
-        def words(cell) = cell.to_s.split(SPLIT).map { |word| Letters::Values.clean(word) }.compact.map { |word| word[0, 80] }.uniq.then { |all| all.empty? ? nil : all }
+        def words(cell) =
+          cell
+            .to_s
+            .split(SPLIT)
+            .map { |word| Letters::Values.clean(word) }
+            .compact
+            .map { |word| word[0, 80] }
+            .uniq
+            .then { |all| all.empty? ? nil : all }
 
         def address(field, cell)
           raise Invalid.new("There is a line break in the address.") if cell.to_s.strip.match?(/[\r\n]/)

@@ -14,7 +14,11 @@ module NimbleLetter
 
         # WCAG 2.2, "relative luminance"
         def self.luminance(colour)
-          red, green, blue = colour.scan(/\h\h/).map { |part| part.hex / 255.0 }.map { |part| (part <= 0.04045) ? part / 12.92 : ((part + 0.055) / 1.055)**2.4 }
+          red, green, blue =
+            colour
+              .scan(/\h\h/)
+              .map { |part| part.hex / 255.0 }
+              .map { |part| (part <= 0.04045) ? part / 12.92 : ((part + 0.055) / 1.055)**2.4 }
           0.2126 * red + 0.7152 * green + 0.0722 * blue
         end
         private_class_method :luminance

@@ -60,7 +60,8 @@ module NimbleLetter
         def picture_ids = attrs_of("picture", "picture_id")
 
         # @return [Integer] links, buttons and pictures that lead somewhere
-        def links = each_node.count { |node| (node["marks"] || []).any? { |mark| mark["type"] == "link" } || node["attrs"]&.[]("href")&.any? }
+        def links =
+          each_node.count { |node| (node["marks"] || []).any? { |mark| mark["type"] == "link" } || node["attrs"]&.[]("href")&.any? }
 
         # @return [Array<String>] names between {{ and }} that no field has, as they were typed
         def unknown_names = each_node.flat_map { |node| (node["type"] == "text") ? TypedFields.names(node["text"]) : [] }.uniq

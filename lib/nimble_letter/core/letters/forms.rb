@@ -11,7 +11,9 @@ module NimbleLetter
         WORDS = {
           "upper" => ->(words, _) { words.upcase },
           "lower" => ->(words, _) { words.downcase },
-          "title" => ->(words, _) { words.split(/(\s+)/).map { |word| word.match?(/[[:upper:]].*[[:upper:]]/) ? word : word.capitalize }.join },
+          "title" => ->(words, _) do
+            words.split(/(\s+)/).map { |word| word.match?(/[[:upper:]].*[[:upper:]]/) ? word : word.capitalize }.join
+          end,
           "first_up" => ->(words, _) { words[0].upcase + words[1..] },
           "possessive" => ->(words, locale) { locale.possessive(words) }
         }.freeze
@@ -19,9 +21,24 @@ module NimbleLetter
         NUMBERS = %w[grouped rounded].freeze
         MONEY = %w[whole exact].freeze
         # Where a form says nothing: what each type reads like.
-        LABELS = {"upper" => "CAPITALS", "lower" => "small letters", "title" => "Each Word", "first_up" => "First letter large", "possessive" => "whose: Ana’s",
-                  "long" => "18 May 2026", "day_month" => "18 May", "weekday" => "Monday 18 May", "short" => "18/05/2026", "weekday_name" => "Monday", "month_name" => "May", "year" => "2026",
-                  "grouped" => "1,250", "rounded" => "rounded", "whole" => "£1,250", "exact" => "£1,250.00"}.freeze
+        LABELS = {
+          "upper" => "CAPITALS",
+          "lower" => "small letters",
+          "title" => "Each Word",
+          "first_up" => "First letter large",
+          "possessive" => "whose: Ana’s",
+          "long" => "18 May 2026",
+          "day_month" => "18 May",
+          "weekday" => "Monday 18 May",
+          "short" => "18/05/2026",
+          "weekday_name" => "Monday",
+          "month_name" => "May",
+          "year" => "2026",
+          "grouped" => "1,250",
+          "rounded" => "rounded",
+          "whole" => "£1,250",
+          "exact" => "£1,250.00"
+        }.freeze
 
         # @param field [Fields::Field]
         # @return [Array<String>] the forms it can be given in

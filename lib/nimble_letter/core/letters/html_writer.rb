@@ -10,7 +10,15 @@ module NimbleLetter
       class HtmlWriter
         # How a link, a picture and a merged run are written. A link's address may be the tracked one.
         # link: ->(href); picture: ->(id) {url:, width:, height:} or nil; mark: ->(run, html) html, for screens
-        def initialize(styles: Styles::NONE, designed: false, link: ->(href) { href }, picture: ->(_id) {}, pixel_url: nil, mark: nil, head: "")
+        def initialize(
+          styles: Styles::NONE,
+          designed: false,
+          link: ->(href) { href },
+          picture: ->(_id) {},
+          pixel_url: nil,
+          mark: nil,
+          head: ""
+        )
           @styles, @designed, @link, @picture, @pixel_url, @mark, @head = styles, designed, link, picture, pixel_url, mark, head
         end
 
@@ -22,8 +30,10 @@ module NimbleLetter
         def write(merged, signature: [], foot: nil, brand: nil)
           @signature, @foot = signature, foot
           inner = body(merged.blocks)
-          "<!doctype html>\n<html lang=\"#{h(merged.language)}\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">" \
-            "#{head}<title>#{h(TextWriter.line(merged.subject))}</title></head>\n<body#{@styles[:body]}>#{preheader(merged)}#{@designed ? frame(inner, brand) : inner}#{pixel}</body></html>\n"
+          "<!doctype html>\n<html lang=\"#{h(merged.language)}\"><head><meta charset=\"utf-8\">" \
+            "<meta name=\"viewport\" content=\"width=device-width, initial-scale=1\">" \
+            "#{head}<title>#{h(TextWriter.line(merged.subject))}</title></head>\n<body#{@styles[:body]}>#{preheader(merged)}" \
+            "#{@designed ? frame(inner, brand) : inner}#{pixel}</body></html>\n"
         end
 
         private
@@ -31,7 +41,8 @@ module NimbleLetter
         def head
           return @head unless @designed
 
-          %(<meta name="color-scheme" content="light dark"><meta name="supported-color-schemes" content="light dark"><style>#{Stylesheet.dark} #{Stylesheet.narrow}</style>#{@head})
+          %(<meta name="color-scheme" content="light dark"><meta name="supported-color-schemes" content="light dark">) +
+            %(<style>#{Stylesheet.dark} #{Stylesheet.narrow}</style>#{@head})
         end
 
         # Read by the inbox beside the subject, by nobody in the letter.
@@ -50,7 +61,8 @@ module NimbleLetter
         def frame(inner, brand)
           logo = brand ? %(<tr><td#{@styles[:logo]}>#{logo(brand)}</td></tr>\n) : ""
           %(<table role="presentation" cellpadding="0" cellspacing="0" border="0"#{@styles[:page]}><tr><td#{@styles[:page_cell]}>\n) +
-            %(<table role="presentation" cellpadding="0" cellspacing="0" border="0"#{@styles[:sheet]}>\n#{logo}<tr><td#{@styles[:content]}>\n#{inner}\n</td></tr></table>\n</td></tr></table>)
+            %(<table role="presentation" cellpadding="0" cellspacing="0" border="0"#{@styles[:sheet]}>\n) +
+            %(#{logo}<tr><td#{@styles[:content]}>\n#{inner}\n</td></tr></table>\n</td></tr></table>)
         end
 
         def logo(brand)
@@ -82,11 +94,13 @@ module NimbleLetter
           tag = block.attrs[:ordered] ? "ol" : "ul"
           items = block.blocks.map do |item|
             first, *rest = item.blocks
-            "<li#{@styles[:li]}>#{if first&.kind == :paragraph
-                                    runs(first.runs)
-                                  else
-                                    (first ? block(first) : "")
-                                  end}#{rest.map { |child| (child.kind == :paragraph) ? "<br>#{runs(child.runs)}" : block(child) }.join}</li>"
+            lead = if first&.kind == :paragraph
+              runs(first.runs)
+            else
+              (first ? block(first) : "")
+            end
+            others = rest.map { |child| (child.kind == :paragraph) ? "<br>#{runs(child.runs)}" : block(child) }
+            "<li#{@styles[:li]}>#{lead}#{others.join}</li>"
           end
           "<#{tag}#{@styles[tag.to_sym]}>#{items.join}</#{tag}>"
         end
@@ -103,7 +117,8 @@ module NimbleLetter
           return "<p#{@styles[:paragraph]}>#{words}</p>" unless href
           return %(<p#{@styles[:paragraph]}><a href="#{h(@link.call(href))}"#{@styles[:link]}>#{words}</a></p>) unless @designed
 
-          %(<table role="presentation" cellpadding="0" cellspacing="0" border="0"#{@styles[:button_table]}><tr><td#{@styles[:button]}><a href="#{h(@link.call(href))}"#{@styles[:button_link]}>#{words}</a></td></tr></table>)
+          %(<table role="presentation" cellpadding="0" cellspacing="0" border="0"#{@styles[:button_table]}><tr><td#{@styles[:button]}>) +
+            %(<a href="#{h(@link.call(href))}"#{@styles[:button_link]}>#{words}</a></td></tr></table>)
         end
 
         def columns(block)

@@ -8,24 +8,82 @@ module NimbleLetter
       class Locale
         ENGLISH_MONTHS = %w[January February March April May June July August September October November December].freeze
         ENGLISH_DAYS = %w[Sunday Monday Tuesday Wednesday Thursday Friday Saturday].freeze
-        DATES = {"long" => "%-d %{month} %Y", "day_month" => "%-d %{month}", "weekday" => "%{weekday} %-d %{month}", "short" => "%d/%m/%Y"}.freeze
+        DATES = {
+          "long" => "%-d %{month} %Y",
+          "day_month" => "%-d %{month}",
+          "weekday" => "%{weekday} %-d %{month}",
+          "short" => "%d/%m/%Y"
+        }.freeze
         NARROW = "\u202f" # French puts a narrow space that does not break between groups of three
 
         # months, weekdays (Sunday first), group and point of a number, where the currency sign stands, how dates read.
         LANGUAGES = {
-          "en" => {months: ENGLISH_MONTHS, weekdays: ENGLISH_DAYS, group: ",", point: ".", money: "£%s", dates: DATES},
-          "de" => {months: %w[Januar Februar März April Mai Juni Juli August September Oktober November Dezember], weekdays: %w[Sonntag Montag Dienstag Mittwoch Donnerstag Freitag Samstag],
-                   group: ".", point: ",", money: "%s £", dates: {"long" => "%-d. %{month} %Y", "day_month" => "%-d. %{month}", "weekday" => "%{weekday}, %-d. %{month}", "short" => "%d.%m.%Y"}},
-          "fr" => {months: %w[janvier février mars avril mai juin juillet août septembre octobre novembre décembre], weekdays: %w[dimanche lundi mardi mercredi jeudi vendredi samedi],
-                   group: NARROW, point: ",", money: "%s £", dates: DATES},
-          "nl" => {months: %w[januari februari maart april mei juni juli augustus september oktober november december], weekdays: %w[zondag maandag dinsdag woensdag donderdag vrijdag zaterdag],
-                   group: ".", point: ",", money: "£ %s", dates: DATES.merge("short" => "%d-%m-%Y")},
-          "es" => {months: %w[enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre], weekdays: %w[domingo lunes martes miércoles jueves viernes sábado],
-                   group: ".", point: ",", money: "%s £", dates: {"long" => "%-d de %{month} de %Y", "day_month" => "%-d de %{month}", "weekday" => "%{weekday}, %-d de %{month}", "short" => "%d/%m/%Y"}},
-          "it" => {months: %w[gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre], weekdays: %w[domenica lunedì martedì mercoledì giovedì venerdì sabato],
-                   group: ".", point: ",", money: "%s £", dates: DATES},
-          "cy" => {months: %w[Ionawr Chwefror Mawrth Ebrill Mai Mehefin Gorffennaf Awst Medi Hydref Tachwedd Rhagfyr], weekdays: ["Dydd Sul", "Dydd Llun", "Dydd Mawrth", "Dydd Mercher", "Dydd Iau", "Dydd Gwener", "Dydd Sadwrn"],
-                   group: ",", point: ".", money: "£%s", dates: DATES}
+          "en" => {
+            months: ENGLISH_MONTHS,
+            weekdays: ENGLISH_DAYS,
+            group: ",",
+            point: ".",
+            money: "£%s",
+            dates: DATES
+          },
+          "de" => {
+            months: %w[Januar Februar März April Mai Juni Juli August September Oktober November Dezember],
+            weekdays: %w[Sonntag Montag Dienstag Mittwoch Donnerstag Freitag Samstag],
+            group: ".",
+            point: ",",
+            money: "%s £",
+            dates: {
+              "long" => "%-d. %{month} %Y",
+              "day_month" => "%-d. %{month}",
+              "weekday" => "%{weekday}, %-d. %{month}",
+              "short" => "%d.%m.%Y"
+            }
+          },
+          "fr" => {
+            months: %w[janvier février mars avril mai juin juillet août septembre octobre novembre décembre],
+            weekdays: %w[dimanche lundi mardi mercredi jeudi vendredi samedi],
+            group: NARROW,
+            point: ",",
+            money: "%s £",
+            dates: DATES
+          },
+          "nl" => {
+            months: %w[januari februari maart april mei juni juli augustus september oktober november december],
+            weekdays: %w[zondag maandag dinsdag woensdag donderdag vrijdag zaterdag],
+            group: ".",
+            point: ",",
+            money: "£ %s",
+            dates: DATES.merge("short" => "%d-%m-%Y")
+          },
+          "es" => {
+            months: %w[enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre],
+            weekdays: %w[domingo lunes martes miércoles jueves viernes sábado],
+            group: ".",
+            point: ",",
+            money: "%s £",
+            dates: {
+              "long" => "%-d de %{month} de %Y",
+              "day_month" => "%-d de %{month}",
+              "weekday" => "%{weekday}, %-d de %{month}",
+              "short" => "%d/%m/%Y"
+            }
+          },
+          "it" => {
+            months: %w[gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre],
+            weekdays: %w[domenica lunedì martedì mercoledì giovedì venerdì sabato],
+            group: ".",
+            point: ",",
+            money: "%s £",
+            dates: DATES
+          },
+          "cy" => {
+            months: %w[Ionawr Chwefror Mawrth Ebrill Mai Mehefin Gorffennaf Awst Medi Hydref Tachwedd Rhagfyr],
+            weekdays: ["Dydd Sul", "Dydd Llun", "Dydd Mawrth", "Dydd Mercher", "Dydd Iau", "Dydd Gwener", "Dydd Sadwrn"],
+            group: ",",
+            point: ".",
+            money: "£%s",
+            dates: DATES
+          }
         }.freeze
 
         attr_reader :language
@@ -42,7 +100,8 @@ module NimbleLetter
 
         # @param form [String] a key of DATES
         # @return [String]
-        def date(date, form) = date.strftime(format(@ways[:dates].fetch(form).gsub(/%(?![{])/, "%%"), month: month(date), weekday: weekday(date)))
+        def date(date, form) =
+          date.strftime(format(@ways[:dates].fetch(form).gsub(/%(?![{])/, "%%"), month: month(date), weekday: weekday(date)))
 
         def month(date) = @ways[:months][date.month - 1]
 

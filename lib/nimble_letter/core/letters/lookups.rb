@@ -15,7 +15,8 @@ module NimbleLetter
         # @param documents [Array<Document>]
         # @return [Array<Service>] those that a letter needs, for its merge fields or for what its passages ask
         def self.needed(documents)
-          named = documents.flat_map { |document| document.merge_fields.map { |node| node["attrs"]["field"] } + fields_in(document.conditions) }
+          named =
+            documents.flat_map { |document| document.merge_fields.map { |node| node["attrs"]["field"] } + fields_in(document.conditions) }
           ALL.select { |service| (service.answers.keys & named).any? }
         end
 

@@ -17,17 +17,26 @@ module NimbleLetter
         # @return [String]
         def call(part, html)
           case part.kind
-          when :merged then %(<span class="nl-merged" title="#{label(part)}">#{html}</span>)
-          when :fallback then %(<span class="nl-fallback" title="#{label(part)}: nothing there, so this">#{html}</span>)
-          when :gap then %(<span class="nl-gap" role="button" tabindex="0" data-gap="#{CGI.escapeHTML(part.field)}">#{within(part)} is missing, write it here</span>)
-          when :personal then %(<span class="nl-personal">#{html}</span>)
-          else html
+          when :merged
+            %(<span class="nl-merged" title="#{label(part)}">#{html}</span>)
+          when :fallback
+            %(<span class="nl-fallback" title="#{label(part)}: nothing there, so this">#{html}</span>)
+          when :gap
+            %(<span class="nl-gap" role="button" tabindex="0" data-gap="#{CGI.escapeHTML(part.field)}">) +
+              %(#{within(part)} is missing, write it here</span>)
+          when :personal
+            %(<span class="nl-personal">#{html}</span>)
+          else
+            html
           end
         end
 
         # In an iframe of ours only; a letter that goes out has none of it.
-        CSS = ".nl-merged{background:#d8ece9;border-radius:2px;padding:0 3px;box-decoration-break:clone}.nl-fallback{border-bottom:1px dotted #a86e0b}" \
-          ".nl-gap{background:#fbe3dd;color:#a8301c;border-radius:2px;padding:0 4px;font-size:.9em;text-decoration:underline;cursor:pointer}" \
+        CSS =
+          ".nl-merged{background:#d8ece9;border-radius:2px;padding:0 3px;box-decoration-break:clone}" \
+          ".nl-fallback{border-bottom:1px dotted #a86e0b}" \
+          ".nl-gap{background:#fbe3dd;color:#a8301c;border-radius:2px;padding:0 4px;font-size:.9em;" \
+          "text-decoration:underline;cursor:pointer}" \
           ".nl-personal{background:#f5ead6;border-left:2px solid #a86e0b;padding:0 4px;box-decoration-break:clone}"
 
         private

@@ -68,24 +68,45 @@ module NimbleLetter
         def block(node)
           attrs = node["attrs"]
           case node["type"]
-          when "paragraph" then [Block.new(:paragraph, runs(node["content"]), NONE, NO_ATTRS)]
-          when "heading" then [Block.new(:heading, runs(node["content"]), NONE, {level: attrs ? attrs["level"] : 2})]
-          when "bulletList", "orderedList" then [Block.new(:list, NONE, node["content"].map { |item| holder(:item, item) }, {ordered: node["type"] == "orderedList"})]
-          when "quote" then [holder(:quote, node)]
-          when "columns" then [Block.new(:columns, NONE, node["content"].map { |column| holder(:column, column) }, NO_ATTRS)]
-          when "links" then [Block.new(:links, runs(node["content"]), NONE, NO_ATTRS)]
-          when "divider", "signature", "footer" then [Block.new(node["type"].to_sym, NONE, NONE, NO_ATTRS)]
-          when "button" then [Block.new(:button, runs(node["content"]), NONE, {href: address(attrs["href"])})]
-          when "picture" then [picture(attrs)]
-          when "conditional" then side(node)
-          when "passage" then passage(attrs["passage_id"])
+          when "paragraph"
+            [Block.new(:paragraph, runs(node["content"]), NONE, NO_ATTRS)]
+          when "heading"
+            [Block.new(:heading, runs(node["content"]), NONE, {level: attrs ? attrs["level"] : 2})]
+          when "bulletList", "orderedList"
+            [Block.new(:list, NONE, node["content"].map { |item| holder(:item, item) }, {ordered: node["type"] == "orderedList"})]
+          when "quote"
+            [holder(:quote, node)]
+          when "columns"
+            [Block.new(:columns, NONE, node["content"].map { |column| holder(:column, column) }, NO_ATTRS)]
+          when "links"
+            [Block.new(:links, runs(node["content"]), NONE, NO_ATTRS)]
+          when "divider", "signature", "footer"
+            [Block.new(node["type"].to_sym, NONE, NONE, NO_ATTRS)]
+          when "button"
+            [Block.new(:button, runs(node["content"]), NONE, {href: address(attrs["href"])})]
+          when "picture"
+            [picture(attrs)]
+          when "conditional"
+            side(node)
+          when "passage"
+            passage(attrs["passage_id"])
           end
         end
 
         def holder(kind, node) = Block.new(kind, NONE, (node["content"] || NONE).flat_map { |child| block(child) }, NO_ATTRS)
 
         def picture(attrs)
-          Block.new(:picture, NONE, NONE, {picture_id: attrs["picture_id"], alt: runs(attrs["alt"]), width: attrs["width"], href: attrs["href"].empty? ? nil : address(attrs["href"])})
+          Block.new(
+            :picture,
+            NONE,
+            NONE,
+            {
+              picture_id: attrs["picture_id"],
+              alt: runs(attrs["alt"]),
+              width: attrs["width"],
+              href: attrs["href"].empty? ? nil : address(attrs["href"])
+            }
+          )
         end
 
         # Only the side that is read can have gaps.

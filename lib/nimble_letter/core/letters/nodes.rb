@@ -13,8 +13,15 @@ module NimbleLetter
 
         # Which blocks each holder takes.
         HOLDS = {
-          "doc" => TOP, "bulletList" => %w[listItem], "orderedList" => %w[listItem], "listItem" => ["paragraph", *LISTS], "quote" => ["paragraph", *LISTS],
-          "columns" => %w[column], "column" => IN_COLUMN, "conditional" => %w[side], "side" => (TOP - %w[signature footer])
+          "doc" => TOP,
+          "bulletList" => %w[listItem],
+          "orderedList" => %w[listItem],
+          "listItem" => ["paragraph", *LISTS],
+          "quote" => ["paragraph", *LISTS],
+          "columns" => %w[column],
+          "column" => IN_COLUMN,
+          "conditional" => %w[side],
+          "side" => (TOP - %w[signature footer])
         }.freeze
         # Which hold words: text, merge fields, line breaks.
         INLINE = %w[paragraph heading button links].freeze

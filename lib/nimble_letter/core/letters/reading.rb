@@ -63,8 +63,12 @@ module NimbleLetter
           case kind
           when "heading" then {"level" => attrs["level"].is_a?(Integer) ? attrs["level"].clamp(1, 3) : 2}
           when "picture"
-            {"picture_id" => number(attrs["picture_id"], "#{at}.picture_id"), "alt" => words(attrs["alt"], "#{at}.alt"), "href" => address(attrs["href"], "#{at}.href"),
-             "width" => attrs["width"].is_a?(Integer) ? attrs["width"].clamp(10, 100) : 100}
+            {
+              "picture_id" => number(attrs["picture_id"], "#{at}.picture_id"),
+              "alt" => words(attrs["alt"], "#{at}.alt"),
+              "href" => address(attrs["href"], "#{at}.href"),
+              "width" => attrs["width"].is_a?(Integer) ? attrs["width"].clamp(10, 100) : 100
+            }
           when "button" then {"href" => address(attrs["href"], "#{at}.href")}
           when "passage" then {"passage_id" => number(attrs["passage_id"], "#{at}.passage_id")}
           when "conditional"
@@ -80,7 +84,9 @@ module NimbleLetter
         def words(given, at)
           given = [{"type" => "text", "text" => given}] if given.is_a?(String) && !given.empty?
           given = [] if given.nil? || given == ""
-          inline({"content" => given}, at, 1).reject { |node| node["type"] == "hardBreak" }.map { |node| node.slice("type", "text", "attrs") }
+          inline({"content" => given}, at, 1)
+            .reject { |node| node["type"] == "hardBreak" }
+            .map { |node| node.slice("type", "text", "attrs") }
         end
 
         def address(given, at)
@@ -108,7 +114,11 @@ module NimbleLetter
           wrong("This needs text", "#{at}.text") unless words.is_a?(String)
           @bytes += words.bytesize
           if @bytes > Document::MAX_BYTES
-            raise Invalid.new("A letter may hold #{Document::MAX_BYTES / 1024} kB of text; this one is longer.", code: :letter_too_long, at: @at)
+            raise Invalid.new(
+              "A letter may hold #{Document::MAX_BYTES / 1024} kB of text; this one is longer.",
+              code: :letter_too_long,
+              at: @at
+            )
           end
           marks = marks(node, at)
           @typed.split(words).map do |part|
@@ -136,7 +146,11 @@ module NimbleLetter
         end
 
         def link_unclear(href, at)
-          raise Invalid.new("A link leads to an address that begins with https://, http://, mailto: or tel:, not #{href[0, 60].inspect}.", code: :link_unclear, at: at)
+          raise Invalid.new(
+            "A link leads to an address that begins with https://, http://, mailto: or tel:, not #{href[0, 60].inspect}.",
+            code: :link_unclear,
+            at: at
+          )
         end
 
         # A field that was retired after the letter used it is in the catalogue still.

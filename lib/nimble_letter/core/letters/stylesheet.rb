@@ -8,8 +8,11 @@ module NimbleLetter
       module Stylesheet
         # Part => the element it is, with what it needs beside its style.
         PARTS = {
-          body: "body", page: "table", page_cell: "td", sheet: "table", content: "td", logo: "td", paragraph: "p", h1: "h1", h2: "h2", h3: "h3", ul: "ul", ol: "ol", li: "li",
-          quote: "blockquote", divider: "hr", picture: "img", link: "a", button_table: "table", button: "td", button_link: "a", links: "p", columns: "table", column: "td", foot: "p", foot_link: "a"
+          body: "body",
+          page: "table", page_cell: "td", sheet: "table", content: "td", logo: "td",
+          paragraph: "p", h1: "h1", h2: "h2", h3: "h3", ul: "ul", ol: "ol", li: "li", quote: "blockquote", divider: "hr",
+          picture: "img", link: "a", button_table: "table", button: "td", button_link: "a", links: "p",
+          columns: "table", column: "td", foot: "p", foot_link: "a"
         }.freeze
         # "Typed to one person": what the reader's own program would use.
         SYSTEM = "-apple-system, 'Segoe UI', Roboto, Helvetica, Arial, sans-serif"
@@ -24,12 +27,17 @@ module NimbleLetter
 
         # In a dark scheme the paper turns round; clients that know the media query use it, the others turn colours themselves.
         def self.dark
-          "@media (prefers-color-scheme: dark) { .page, .page_cell { background: #16191a !important } .sheet, .content, .logo { background: #1f2426 !important } " \
-          ".content, .content p, .content li, .content h1, .content h2, .content h3, .content td, .foot { color: #e6e3dc !important } .content p a { color: #8fc7c0 !important } }"
+          "@media (prefers-color-scheme: dark) { .page, .page_cell { background: #16191a !important } " \
+            ".sheet, .content, .logo { background: #1f2426 !important } " \
+            ".content, .content p, .content li, .content h1, .content h2, .content h3, .content td, .foot { color: #e6e3dc !important } " \
+            ".content p a { color: #8fc7c0 !important } }"
         end
 
         # On a phone the sheet is as wide as the screen, and two columns stand one below the other.
-        def self.narrow = "@media (max-width: 640px) { .sheet { width: 100% !important } .page_cell { padding: 0 !important } } @media (max-width: 480px) { .column { display: block !important; width: 100% !important; padding: 0 !important } .content { padding: 20px 18px !important } .logo { padding: 20px 18px 0 18px !important } }"
+        def self.narrow =
+          "@media (max-width: 640px) { .sheet { width: 100% !important } .page_cell { padding: 0 !important } } " \
+            "@media (max-width: 480px) { .column { display: block !important; width: 100% !important; padding: 0 !important } " \
+            ".content { padding: 20px 18px !important } .logo { padding: 20px 18px 0 18px !important } }"
 
         def self.shared(accent)
           <<~CSS

@@ -67,7 +67,8 @@ module NimbleLetter
         def signature = @signature.map { |block| block(block) }.join("\n\n")
 
         # RFC 3676 4.3: two dashes and a space divide the letter from what is below every letter.
-        def foot = @foot && "-- \n#{[@foot.address, @foot.unsubscribe_url && "#{@foot.words}: #{@foot.unsubscribe_url}"].compact.join("\n")}"
+        def foot =
+          @foot && "-- \n#{[@foot.address, @foot.unsubscribe_url && "#{@foot.words}: #{@foot.unsubscribe_url}"].compact.join("\n")}"
       end
     end
   end

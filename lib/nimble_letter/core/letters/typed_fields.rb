@@ -8,14 +8,29 @@ module NimbleLetter
       class TypedFields
         PATTERN = /\{\{\s*([^{}|]{1,80}?)\s*(?:\|([^{}]{0,200}))?\}\}/
         # Taken for a field only when they name one: brackets are also just brackets.
-        PASTED = /\{\{\s*([^{}|]{1,80}?)\s*(?:\|([^{}]{0,200}))?\}\}|\$\{\s*([^{}]{1,60}?)\s*\}|\{\s*([^{}]{1,60}?)\s*\}|\[\s*([^\[\]]{1,60}?)\s*\]|«\s*([^«»]{1,60}?)\s*»|<<\s*([^<>]{1,60}?)\s*>>|%([A-Za-z_][A-Za-z0-9_ .]{1,58})%/
+        PASTED = Regexp.union(
+          PATTERN,
+          /\$\{\s*([^{}]{1,60}?)\s*\}/,
+          /\{\s*([^{}]{1,60}?)\s*\}/,
+          /\[\s*([^\[\]]{1,60}?)\s*\]/,
+          /«\s*([^«»]{1,60}?)\s*»/,
+          /<<\s*([^<>]{1,60}?)\s*>>/,
+          /%([A-Za-z_][A-Za-z0-9_ .]{1,58})%/
+        )
         FALLBACK = 2 # the group of PATTERN and PASTED that holds it
         MAX_FALLBACK = 200
 
         # @return [Hash] a document node
         def self.node(field, fallback, form = nil)
           fallback = fallback.to_s.strip
-          {"type" => "mergeField", "attrs" => {"field" => field.key, "fallback" => fallback.empty? ? nil : fallback[0, MAX_FALLBACK], "form" => (form if Forms.for(field).include?(form))}}
+          {
+            "type" => "mergeField",
+            "attrs" => {
+              "field" => field.key,
+              "fallback" => fallback.empty? ? nil : fallback[0, MAX_FALLBACK],
+              "form" => (form if Forms.for(field).include?(form))
+            }
+          }
         end
 
         # @return [Array<String>] what stands between {{ and }} in a text

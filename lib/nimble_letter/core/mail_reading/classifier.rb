@@ -14,7 +14,12 @@ module NimbleLetter
         # A subject alone is weak evidence, so it counts only at its very start.
         AUTOMATIC_SUBJECT = /\A\s*(automatic reply|auto[- ]?reply|out of (the )?office|away from)\b/i
         # The whole of a short answer, not a phrase within a longer one.
-        WRITTEN_NO = /\A\W*(please\s+)?(unsubscribe( me)?|remove me|take me off( your| the)? list|(do not|don['’]t|stop) (writ(e|ing)|e-?mail(ing)?|mail(ing)?|contact(ing)?)( to)?( me)?( again)?)\W*(thanks?|thank you)?\W*\z/i
+        WRITTEN_NO = /
+          \A\W*(please\s+)?
+          (unsubscribe(\ me)?|remove\ me|take\ me\ off(\ your|\ the)?\ list|
+            (do\ not|don['’]t|stop)\ (writ(e|ing)|e-?mail(ing)?|mail(ing)?|contact(ing)?)(\ to)?(\ me)?(\ again)?)
+          \W*(thanks?|thank\ you)?\W*\z
+        /ix
 
         # @param headers [Hash{String=>String}] names in lower case
         # @param text [String] the answer without quotes

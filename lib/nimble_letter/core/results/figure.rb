@@ -9,8 +9,18 @@ module NimbleLetter
 
         # How each figure is reckoned: its base, as people say it.
         BASES = {
-          "planned" => nil, "sent" => "planned", "failed" => "planned", "skipped" => "planned", "in_doubt" => "planned", "due" => "planned",
-          "opened" => "sent", "clicked" => "sent", "replied" => "sent", "bounced" => "sent", "unsubscribed" => "sent", "converted" => "sent"
+          "planned" => nil,
+          "sent" => "planned",
+          "failed" => "planned",
+          "skipped" => "planned",
+          "in_doubt" => "planned",
+          "due" => "planned",
+          "opened" => "sent",
+          "clicked" => "sent",
+          "replied" => "sent",
+          "bounced" => "sent",
+          "unsubscribed" => "sent",
+          "converted" => "sent"
         }.freeze
 
         attr_reader :name, :count, :base
@@ -26,7 +36,15 @@ module NimbleLetter
         # @return [Array(Float, Float), nil] only where the base is small enough to need it
         def interval = (base && base < SMALL) ? Wilson.interval(count, base) : nil
 
-        def to_h = {name: name, count: count, base: base, base_name: BASES[name], rate: rate&.round(4), interval: interval&.map { |share| share.round(4) }}
+        def to_h =
+          {
+            name: name,
+            count: count,
+            base: base,
+            base_name: BASES[name],
+            rate: rate&.round(4),
+            interval: interval&.map { |share| share.round(4) }
+          }
       end
     end
   end

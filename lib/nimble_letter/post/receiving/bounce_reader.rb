@@ -24,7 +24,12 @@ module NimbleLetter
 
         report = Sisimai.rise(path, delivered: false)&.first or return
         event = report.hardbounce ? "bounced" : "bounced_softly"
-        Bounce.new(event, report.recipient.address, report.messageid.to_s.empty? ? nil : report.messageid, report.diagnosticcode.to_s[0, 300])
+        Bounce.new(
+          event,
+          report.recipient.address,
+          report.messageid.to_s.empty? ? nil : report.messageid,
+          report.diagnosticcode.to_s[0, 300]
+        )
       end
     end
   end

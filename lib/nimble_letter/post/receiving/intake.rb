@@ -33,7 +33,8 @@ module NimbleLetter
       end
 
       def known?(name, mail)
-        Records::Incoming.where(file_key: name).any? || (mail.message_id && Records::Incoming.where(message_id: mail.message_id[0, 500], from_address: sender(mail)).any?)
+        Records::Incoming.where(file_key: name).any? ||
+          (mail.message_id && Records::Incoming.where(message_id: mail.message_id[0, 500], from_address: sender(mail)).any?)
       end
 
       def store(name, raw, mail, moment)
@@ -42,9 +43,22 @@ module NimbleLetter
         delivery = bounce ? Matching.by_bounce(bounce) : Matching.by_thread(mail)
         person_id = delivery&.person_id || Matching.person_by_address(bounce ? bounce.recipient : sender(mail))
         kind = kind_of(mail, text, bounce, person_id)
-        incoming = Records::Incoming.create(file_key: name, message_id: mail.message_id&.slice(0, 500), kind: kind, delivery_id: delivery&.id, person_id: person_id,
-          from_address: sender(mail), from_name: clean(mail[:from]&.display_names&.first)&.slice(0, 190), subject: clean(mail.subject)&.slice(0, 998), text: text, raw: Sequel.blob(raw),
-          received_at: moment.now, updated_at: moment.now, sort: %w[reply unmatched].include?(kind) ? "new" : "done")
+        incoming =
+          Records::Incoming.create(
+            file_key: name,
+            message_id: mail.message_id&.slice(0, 500),
+            kind: kind,
+            delivery_id: delivery&.id,
+            person_id: person_id,
+            from_address: sender(mail),
+            from_name: clean(mail[:from]&.display_names&.first)&.slice(0, 190),
+            subject: clean(mail.subject)&.slice(0, 998),
+            text: text,
+            raw: Sequel.blob(raw),
+            received_at: moment.now,
+            updated_at: moment.now,
+            sort: %w[reply unmatched].include?(kind) ? "new" : "done"
+          )
         take_effect(incoming, delivery, bounce, moment)
       end
 
@@ -61,7 +75,13 @@ module NimbleLetter
         kind = bounce ? bounce.event : EVENTS[incoming.kind]
         return unless kind && incoming.person_id
 
-        Work::Happening.call(kind, at: moment.now, person_id: incoming.person_id, delivery: delivery, data: {incoming_id: incoming.id, words: bounce&.words}.compact)
+        Work::Happening.call(
+          kind,
+          at: moment.now,
+          person_id: incoming.person_id,
+          delivery: delivery,
+          data: {incoming_id: incoming.id, words: bounce&.words}.compact
+        )
       end
 
       def headers(mail) = mail.header.fields.to_h { |field| [field.name.downcase, field.value.to_s] }

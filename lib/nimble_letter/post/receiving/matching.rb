@@ -16,12 +16,21 @@ module NimbleLetter
       # @return [Records::Delivery, nil]
       def self.by_bounce(bounce)
         (bounce.message_id && Records::Delivery.first(message_id: bounce.message_id)) ||
-          Records::Delivery.where(person_id: people_at(bounce.recipient).select(:id)).exclude(sent_at: nil).order(Sequel.desc(:sent_at)).first
+          Records::Delivery
+            .where(person_id: people_at(bounce.recipient).select(:id))
+            .exclude(sent_at: nil)
+            .order(Sequel.desc(:sent_at))
+            .first
       end
 
       # @return [Integer, nil] who was written to last at this address, else the oldest record with it
       def self.person_by_address(address)
-        written = Records::Delivery.where(person_id: people_at(address).select(:id)).exclude(sent_at: nil).order(Sequel.desc(:sent_at)).get(:person_id)
+        written =
+          Records::Delivery
+            .where(person_id: people_at(address).select(:id))
+            .exclude(sent_at: nil)
+            .order(Sequel.desc(:sent_at))
+            .get(:person_id)
         written || people_at(address).order(:id).get(:id)
       end
 

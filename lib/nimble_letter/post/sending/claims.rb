@@ -35,8 +35,15 @@ module NimbleLetter
         abandoned = Records::Delivery.abandoned(Records.server_time)
         return [0, 0] if abandoned.empty?
 
-        [abandoned.where(state: "claimed").update(state: "due", lease: nil, leased_until: nil),
-          abandoned.where(state: "on_wire").update(state: "in_doubt", lease: nil, leased_until: nil, reason: "The worker was lost while the letter was on the wire.")]
+        [
+          abandoned.where(state: "claimed").update(state: "due", lease: nil, leased_until: nil),
+          abandoned.where(state: "on_wire").update(
+            state: "in_doubt",
+            lease: nil,
+            leased_until: nil,
+            reason: "The worker was lost while the letter was on the wire."
+          )
+        ]
       end
 
       # @return [Sequel::Dataset] this delivery, as long as it is this worker's
@@ -48,7 +55,11 @@ module NimbleLetter
       def running = Records::Sequence.where(state: "running").select_map(:id)
 
       def lease!(rows)
-        Records::Delivery.where(id: rows.map(&:id)).update(state: "claimed", lease: lease, leased_until: Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", @lease_seconds))
+        Records::Delivery.where(id: rows.map(&:id)).update(
+          state: "claimed",
+          lease: lease,
+          leased_until: Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", @lease_seconds)
+        )
         rows.each { |row| row.values.merge!(state: "claimed", lease: lease) }
       end
 

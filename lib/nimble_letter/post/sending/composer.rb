@@ -51,7 +51,12 @@ module NimbleLetter
         # RFC 3834 5: nobody is to answer it by a machine.
         header["Auto-Submitted"] = "auto-generated"
         header["X-Nimble-Test"] = "yes"
-        Mime.message(header, text: setting.text(merged, mailbox, foot: foot), html: setting.html(merged, mailbox, foot: foot), attachments: attachments)
+        Mime.message(
+          header,
+          text: setting.text(merged, mailbox, foot: foot),
+          html: setting.html(merged, mailbox, foot: foot),
+          attachments: attachments
+        )
       end
 
       private

@@ -8,8 +8,12 @@ module NimbleLetter
         @moment = moment
         @limits = Records::Mailbox.select_hash(:id, :daily_limit)
         midnight = Core::Calendar::Zones.instant(moment.firm.zone, moment.today, 0)
-        @sent = Records::Delivery.where(state: %w[sent on_wire claimed]).where { Sequel.|(sent_at >= midnight, {state: %w[on_wire claimed]}) }
-          .group_and_count(:mailbox_id).as_hash(:mailbox_id, :count)
+        @sent =
+          Records::Delivery
+            .where(state: %w[sent on_wire claimed])
+            .where { Sequel.|(sent_at >= midnight, {state: %w[on_wire claimed]}) }
+            .group_and_count(:mailbox_id)
+            .as_hash(:mailbox_id, :count)
         @sent.default = 0
       end
 

@@ -71,8 +71,17 @@ module NimbleLetter
 
         departing = @claims.mine(row, "claimed").exclude(Work::PostHold.dataset.select(1).exists)
           .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
-        changed = departing.update(state: "on_wire", attempts: Sequel[:attempts] + 1, message_id: letter.message_id, subject: letter.subject[0, 998],
-          html: letter.html, text: letter.text, links: JSON.generate(letter.links), sent_at: departure(row, moment))
+        changed =
+          departing.update(
+            state: "on_wire",
+            attempts: Sequel[:attempts] + 1,
+            message_id: letter.message_id,
+            subject: letter.subject[0, 998],
+            html: letter.html,
+            text: letter.text,
+            links: JSON.generate(letter.links),
+            sent_at: departure(row, moment)
+          )
         return true if changed == 1
 
         @claims.mine(row, "claimed").update(state: "due", lease: nil, leased_until: nil)
@@ -80,7 +89,14 @@ module NimbleLetter
       end
 
       def give_up(row, letter, moment)
-        reason = letter.gaps.empty? ? "There is no address any more." : "Nothing to put in for: #{letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }.join(", ")}."
+        reason =
+          (
+            if letter.gaps.empty?
+              "There is no address any more."
+            else
+              "Nothing to put in for: #{letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }.join(", ")}."
+            end
+          )
         Work::Passing.failed(row, reason, at: departure(row, moment), moment: moment) if @claims.mine(row, "claimed").any?
         false
       end
@@ -93,9 +109,12 @@ module NimbleLetter
         row, result = outcome
         mine = @claims.mine(row, "on_wire")
         case result
-        when Outcomes::Accepted then Work::Passing.sent(row, at: departure(row, moment), moment: moment, held: mine, person: load.person(row))
-        when Outcomes::Doubtful then mine.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
-        else not_taken(row, result, moment) if mine.any?
+        when Outcomes::Accepted
+          Work::Passing.sent(row, at: departure(row, moment), moment: moment, held: mine, person: load.person(row))
+        when Outcomes::Doubtful
+          mine.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
+        else
+          not_taken(row, result, moment) if mine.any?
         end
         @checkpoints.reach(:recorded, row)
         true
@@ -105,7 +124,13 @@ module NimbleLetter
         for_good = result.is_a?(Outcomes::Refused) && result.for_good
         attempts = Records::Delivery.where(id: row.id).get(:attempts)
         if for_good || attempts >= MAX_ATTEMPTS
-          Work::Passing.failed(row, "#{for_good ? "The address was refused" : "The mail server did not take it"}: #{result.words}", at: departure(row, moment), moment: moment, refused: for_good)
+          Work::Passing.failed(
+            row,
+            "#{for_good ? "The address was refused" : "The mail server did not take it"}: #{result.words}",
+            at: departure(row, moment),
+            moment: moment,
+            refused: for_good
+          )
         else
           @claims.mine(row, "on_wire").update(state: "due", due_at: moment.now + RETRY_SECONDS * attempts, reason: result.words[0, 300],
             message_id: nil, sent_at: nil, lease: nil, leased_until: nil)

@@ -25,7 +25,15 @@ module NimbleLetter
         return Composer::Letter.new(nil, nil, nil, nil, [], nil, []) unless person.email
 
         merging, setting, attachments = *letter(row)
-        composer.compose(row.key, merged: merging.call(person, box), setting: setting, mailbox: box, to: [person.name, person.email], now: now, attachments: attachments)
+        composer.compose(
+          row.key,
+          merged: merging.call(person, box),
+          setting: setting,
+          mailbox: box,
+          to: [person.name, person.email],
+          now: now,
+          attachments: attachments
+        )
       end
 
       private
@@ -36,7 +44,11 @@ module NimbleLetter
           step = @steps.fetch(row.step_id)
           letter = step.letter_of(row.version)
           people = @alike.fetch([row.step_id, row.version]).map { |one| person(one) }.uniq(&:id)
-          [Work::Merging.new(letter, people, @moment, step: step, subject: step.subject_of(row.version)), Work::Typesetting.new(letter, firm: @moment.firm, base_url: @base_url), letter.attachments]
+          [
+            Work::Merging.new(letter, people, @moment, step: step, subject: step.subject_of(row.version)),
+            Work::Typesetting.new(letter, firm: @moment.firm, base_url: @base_url),
+            letter.attachments
+          ]
         end
       end
     end

@@ -26,7 +26,8 @@ module NimbleLetter
       def self.alternative(seed, text, html)
         boundary = boundary("a#{seed}")
         parts = [["text/plain", text], ["text/html", html]].map do |type, body|
-          "--#{boundary}\r\nContent-Type: #{type}; charset=UTF-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n#{Mail::Encodings::QuotedPrintable.encode(body)}\r\n"
+          "--#{boundary}\r\nContent-Type: #{type}; charset=UTF-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n" \
+            "#{Mail::Encodings::QuotedPrintable.encode(body)}\r\n"
         end
         [%(multipart/alternative; boundary="#{boundary}"), "#{parts.join}--#{boundary}--\r\n"]
       end
@@ -35,7 +36,10 @@ module NimbleLetter
       def self.mixed(seed, type, body, attachments)
         boundary = boundary("m#{seed}")
         files = attachments.map { |file| "--#{boundary}\r\n#{file_header(file)}\r\n#{[file.data].pack("m").gsub("\n", "\r\n")}\r\n" }
-        [%(multipart/mixed; boundary="#{boundary}"), "--#{boundary}\r\nContent-Type: #{type}\r\n\r\n#{body}\r\n#{files.join}--#{boundary}--\r\n"]
+        [
+          %(multipart/mixed; boundary="#{boundary}"),
+          "--#{boundary}\r\nContent-Type: #{type}\r\n\r\n#{body}\r\n#{files.join}--#{boundary}--\r\n"
+        ]
       end
       private_class_method :mixed
 
@@ -43,7 +47,8 @@ module NimbleLetter
       def self.file_header(file)
         plain = file.name.gsub(/[^\w.() -]/, "_")
         encoded = ERB::Util.url_encode(file.name)
-        "Content-Type: #{file.mime}; name=\"#{plain}\"\r\nContent-Disposition: attachment; filename=\"#{plain}\"; filename*=UTF-8''#{encoded}\r\nContent-Transfer-Encoding: base64\r\n"
+        "Content-Type: #{file.mime}; name=\"#{plain}\"\r\nContent-Disposition: attachment; filename=\"#{plain}\"; filename*=UTF-8''" \
+          "#{encoded}\r\nContent-Transfer-Encoding: base64\r\n"
       end
       private_class_method :file_header
 

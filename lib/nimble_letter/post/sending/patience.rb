@@ -11,7 +11,11 @@ module NimbleLetter
       # @param seconds [Integer] how long to go on trying
       # @param pause [#call] waits between two tries
       # @param clock [#call] seconds that only grow
-      def initialize(seconds: 120, pause: -> { IO.select(nil, nil, nil, 0.5) }, clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
+      def initialize(
+        seconds: 120,
+        pause: -> { IO.select(nil, nil, nil, 0.5) },
+        clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
+      )
         @seconds, @pause, @clock = seconds, pause, clock
       end
 

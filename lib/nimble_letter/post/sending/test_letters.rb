@@ -27,8 +27,16 @@ module NimbleLetter
         letter, person = test.letter, test.person
         box = Work::TestLetters.mailbox_for(test.account) or return failed(test, "There is no mailbox to send it from.")
         key = "#{test.id}.#{test.created_at.to_i}"
-        raw = @composer.compose_test(key, merged: merged(letter, person, box, moment), setting: Work::Typesetting.new(letter, firm: moment.firm, base_url: @composer.public_url),
-          mailbox: box, to: [test.account.name, test.address], now: moment.now, attachments: letter.attachments)
+        raw =
+          @composer.compose_test(
+            key,
+            merged: merged(letter, person, box, moment),
+            setting: Work::Typesetting.new(letter, firm: moment.firm, base_url: @composer.public_url),
+            mailbox: box,
+            to: [test.account.name, test.address],
+            now: moment.now,
+            attachments: letter.attachments
+          )
         result = @transport.deliver(raw, from: box.address, to: test.address)
         return failed(test, result.words) unless result.is_a?(Outcomes::Accepted)
 
@@ -40,7 +48,10 @@ module NimbleLetter
 
       # A test shows where something is missing instead of passing over it.
       def merged(letter, person, box, moment)
-        Work::Merging.new(letter, [person], moment).call(person, box).naming_gaps { |key| "[#{Core::Fields::Field.within_sentence(moment.catalogue[key]&.label || key)} is missing]" }
+        Work::Merging
+          .new(letter, [person], moment)
+          .call(person, box)
+          .naming_gaps { |key| "[#{Core::Fields::Field.within_sentence(moment.catalogue[key]&.label || key)} is missing]" }
       end
 
       def failed(test, reason)

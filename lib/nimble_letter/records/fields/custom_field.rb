@@ -22,8 +22,19 @@ module NimbleLetter
       # @return [Core::Fields::Field]
       def to_field
         uses = %i[condition merge column import]
-        Core::Fields::Field.new(key: "#{subject}.#{column}", label: label, type: type.to_sym, table: table, column: column, choices: choices || {}, uses: uses,
-          phrase: phrase, custom_id: id, retired: retired, sorted: subject == "person")
+        Core::Fields::Field.new(
+          key: "#{subject}.#{column}",
+          label: label,
+          type: type.to_sym,
+          table: table,
+          column: column,
+          choices: choices || {},
+          uses: uses,
+          phrase: phrase,
+          custom_id: id,
+          retired: retired,
+          sorted: subject == "person"
+        )
       end
 
       private

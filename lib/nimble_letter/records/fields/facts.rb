@@ -17,7 +17,9 @@ module NimbleLetter
         owners = Account.where(id: people.map(&:owner_id).compact.uniq).as_hash(:id)
         about = deals ? deals_of(people.map(&:id)) : {}
         stored = Facts.stored(people)
-        people.to_h { |person| [person.id, stored[person.id].merge(worked_out(person, owners[person.owner_id]), about.fetch(person.id, {}))] }
+        people.to_h do |person|
+          [person.id, stored[person.id].merge(worked_out(person, owners[person.owner_id]), about.fetch(person.id, {}))]
+        end
       end
 
       # @return [Hash{Integer=>Hash{String=>Object}}]
@@ -34,7 +36,10 @@ module NimbleLetter
       end
 
       # @return [Array<Core::Fields::Field>] those that stand in a column of a person or a company
-      def self.stored_fields = FieldCatalogue.current.select { |field| field.column && %i[people companies].include?(field.table) && !%i[tags lists].include?(field.type) }
+      def self.stored_fields =
+        FieldCatalogue.current.select do |field|
+          field.column && %i[people companies].include?(field.table) && !%i[tags lists].include?(field.type)
+        end
 
       # @param rows [Hash{Symbol=>#[], nil}] records by table
       # @return [Hash{String=>Object}] values by field key
@@ -48,8 +53,15 @@ module NimbleLetter
       private
 
       def worked_out(person, owner)
-        {"person.full_name" => Core::Names.full(person.values), "person.called" => Core::Names.called(person.values), "owner.name" => owner&.name,
-         "owner.first_name" => owner&.first_name, "today.date" => @today, "today.weekday" => @today, "today.month" => @today}
+        {
+          "person.full_name" => Core::Names.full(person.values),
+          "person.called" => Core::Names.called(person.values),
+          "owner.name" => owner&.name,
+          "owner.first_name" => owner&.first_name,
+          "today.date" => @today,
+          "today.weekday" => @today,
+          "today.month" => @today
+        }
       end
 
       def deals_of(person_ids)

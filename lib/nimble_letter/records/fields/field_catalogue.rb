@@ -23,7 +23,13 @@ module NimbleLetter
         # @return [Array<Hash>] "key", "words" and "outcome" (open, won, lost), in order
         def deal_stages
           text = Records.db[:settings].where(key: STAGES).get(:value)
-          text ? JSON.parse(text) : Core::Fields::Catalogue::DEAL_STAGES.map { |key, words| {"key" => key, "words" => words, "outcome" => {"signed" => "won", "lost" => "lost"}.fetch(key, "open")} }
+          if text
+            JSON.parse(text)
+          else
+            Core::Fields::Catalogue::DEAL_STAGES.map do |key, words|
+              {"key" => key, "words" => words, "outcome" => {"signed" => "won", "lost" => "lost"}.fetch(key, "open")}
+            end
+          end
         end
 
         # @return [Core::Conditions::Parser] for this firm's fields
@@ -32,14 +38,28 @@ module NimbleLetter
         private
 
         def stamp
-          [Records.db.object_id, Records.db[:custom_fields].select_map(%i[id version]), Records.db[:settings].where(key: STAGES).get(:value)]
+          [
+            Records.db.object_id,
+            Records.db[:custom_fields].select_map(%i[id version]),
+            Records.db[:settings].where(key: STAGES).get(:value)
+          ]
         end
 
         def build
           stages = deal_stages.to_h { |stage| [stage["key"], stage["words"]] }
           standard = Core::Fields::Standard.catalogue
           stage = standard["deal.stage"]
-          own = Core::Fields::Field.new(key: stage.key, label: stage.label, type: :choice, table: stage.table, column: stage.column, choices: stages, phrase: stage.phrase, uses: stage.uses)
+          own =
+            Core::Fields::Field.new(
+              key: stage.key,
+              label: stage.label,
+              type: :choice,
+              table: stage.table,
+              column: stage.column,
+              choices: stages,
+              phrase: stage.phrase,
+              uses: stage.uses
+            )
           standard.with([own, *CustomField.order(:id).map(&:to_field)])
         end
       end

@@ -17,14 +17,28 @@ module NimbleLetter
         members = Member.where(person_id: ids).all.group_by(&:person_id)
         deals = Deal.where(person_id: ids).all.group_by(&:person_id)
         Facts.stored(people).to_h do |id, known|
-          [id, known.merge("person.tags" => tags.fetch(id, []), "person.lists" => lists.fetch(id, []), "events" => events.fetch(id, []).map { |event| event(event) },
-            "memberships" => members.fetch(id, []).map { |member| member.values.slice(:sequence_id, :state, :status, :passed) },
-            "deals" => deals.fetch(id, []).map { |deal| Facts.of_rows(DEAL_FIELDS, deals: deal) })]
+          [
+            id,
+            known.merge(
+              "person.tags" => tags.fetch(id, []),
+              "person.lists" => lists.fetch(id, []),
+              "events" => events.fetch(id, []).map { |event| event(event) },
+              "memberships" => members.fetch(id, []).map { |member| member.values.slice(:sequence_id, :state, :status, :passed) },
+              "deals" => deals.fetch(id, []).map { |deal| Facts.of_rows(DEAL_FIELDS, deals: deal) }
+            )
+          ]
         end
       end
 
       def self.event(event)
-        {kind: event.kind, at: event.occurred_at, by_machine: event.by_machine, letter_id: event.letter_id, sequence_id: event.sequence_id, link: event.data&.[]("link")}
+        {
+          kind: event.kind,
+          at: event.occurred_at,
+          by_machine: event.by_machine,
+          letter_id: event.letter_id,
+          sequence_id: event.sequence_id,
+          link: event.data&.[]("link")
+        }
       end
       private_class_method :event
     end

@@ -44,12 +44,17 @@ module NimbleLetter
       # @return [Core::Letters::Merge]
       def merge(subject: nil)
         catalogue = FieldCatalogue.current
-        parts = {subject: subject || self.subject, preview: preview, body: body}.transform_values { |json| Core::Letters::Document.new(json, catalogue) }
+        parts =
+          {subject: subject || self.subject, preview: preview, body: body}.transform_values do |json|
+            Core::Letters::Document.new(json, catalogue)
+          end
         Core::Letters::Merge.new(**parts, catalogue: catalogue, passages: passages, language: language)
       end
 
       # @return [Array<Core::Letters::Document>] everything that may be read in it
-      def documents = PARTS.map { |part| document(part) } + passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
+      def documents =
+        PARTS.map { |part| document(part) } +
+          passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
 
       # @return [Hash{Symbol=>Object}]
       def content = CONTENT.to_h { |name| [name, public_send(name)] }

@@ -18,9 +18,13 @@ module NimbleLetter
       def validate
         super
         errors.add(:kind, "Block an address or a domain.") unless KINDS.include?(kind)
-        errors.add(:value, "This does not look like #{(kind == "domain") ? "a domain" : "an address"}.") unless value.to_s.match?((kind == "domain") ? DOMAIN : Core::Address::PATTERN)
+        unless value.to_s.match?((kind == "domain") ? DOMAIN : Core::Address::PATTERN)
+          errors.add(:value, "This does not look like #{(kind == "domain") ? "a domain" : "an address"}.")
+        end
         errors.add(:reason, "Say why, so that colleagues know.") if reason.to_s.strip.empty?
-        errors.add(:value, "This is on the list already.") if BlockedAddress.exclude(id: id).where(kind: kind, value_fold: Core::Fold.call(value)).any?
+        if BlockedAddress.exclude(id: id).where(kind: kind, value_fold: Core::Fold.call(value)).any?
+          errors.add(:value, "This is on the list already.")
+        end
       end
 
       # @param email [String, nil]

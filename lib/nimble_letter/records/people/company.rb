@@ -23,7 +23,8 @@ module NimbleLetter
         FOLDED.each { |part| self[:"#{part}_fold"] = Core::Fold.call(self[part]) }
         self[:phone_fold] = Phone.fold(phone)
         FieldCatalogue.current.each do |field|
-          self[field.compared_column] = Core::Fold.call(self[field.column]) if field.custom? && field.folded? && field.table == :companies && values.key?(field.column)
+          self[field.compared_column] = Core::Fold.call(self[field.column]) if field.custom? && field.folded? &&
+            field.table == :companies && values.key?(field.column)
         end
         @renamed = !new? && changed_columns.include?(:name)
         super
@@ -32,7 +33,9 @@ module NimbleLetter
       # Quick search finds people by their company's name, so a new name is written there too.
       def after_save
         super
-        Person.where(company_id: id).each { |person| person.tap { |one| one.associations[:company] = self }.save(changed: true) } if @renamed
+        Person
+          .where(company_id: id)
+          .each { |person| person.tap { |one| one.associations[:company] = self }.save(changed: true) } if @renamed
       end
 
       def validate

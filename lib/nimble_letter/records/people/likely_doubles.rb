@@ -21,21 +21,41 @@ module NimbleLetter
       def self.by_address(most)
         local = Sequel.function(:substring_index, Sequel.function(:substring_index, :email_fold, "@", 1), "+", 1)
         mailbox = Sequel.function(:concat, Sequel.function(:replace, local, ".", ""), "@", :domain_fold)
-        groups = kept.exclude(email_fold: nil).group(mailbox).having { count.function.* > 1 }.limit(most).select_map(Sequel.function(:group_concat, :id))
+        groups =
+          kept
+            .exclude(email_fold: nil)
+            .group(mailbox)
+            .having { count.function.* > 1 }
+            .limit(most)
+            .select_map(Sequel.function(:group_concat, :id))
         rows = kept.where(id: ids(groups)).select_map(%i[id email])
         pairs(rows.group_by { |_, email| Core::Doubles.mailbox(email) }.values.map { |group| group.map(&:first) }, "address")
       end
       private_class_method :by_address
 
       def self.by_name(most)
-        groups = kept.exclude(first_name_fold: nil).exclude(last_name_fold: nil).exclude(company_id: nil).group(:first_name_fold, :last_name_fold, :company_id)
-          .having { count.function.* > 1 }.limit(most).select_map(Sequel.function(:group_concat, :id))
+        groups =
+          kept
+            .exclude(first_name_fold: nil)
+            .exclude(last_name_fold: nil)
+            .exclude(company_id: nil)
+            .group(:first_name_fold, :last_name_fold, :company_id)
+            .having { count.function.* > 1 }
+            .limit(most)
+            .select_map(Sequel.function(:group_concat, :id))
         pairs(groups.map { |group| ids([group]) }, "name")
       end
       private_class_method :by_name
 
       def self.by_phone(most)
-        groups = kept.exclude(phone_end: nil).exclude(last_name_fold: nil).group(:phone_end, :last_name_fold).having { count.function.* > 1 }.limit(most).select_map(Sequel.function(:group_concat, :id))
+        groups =
+          kept
+            .exclude(phone_end: nil)
+            .exclude(last_name_fold: nil)
+            .group(:phone_end, :last_name_fold)
+            .having { count.function.* > 1 }
+            .limit(most)
+            .select_map(Sequel.function(:group_concat, :id))
         pairs(groups.map { |group| ids([group]) }, "phone")
       end
       private_class_method :by_phone
@@ -47,7 +67,10 @@ module NimbleLetter
       private_class_method :ids
 
       # Each with the oldest of the group.
-      def self.pairs(groups, reason) = groups.select { |group| group.size > 1 }.flat_map { |group| group.sort.then { |first, *others| others.map { |other| Pair.new(first, other, reason) } } }
+      def self.pairs(groups, reason) =
+        groups
+          .select { |group| group.size > 1 }
+          .flat_map { |group| group.sort.then { |first, *others| others.map { |other| Pair.new(first, other, reason) } } }
       private_class_method :pairs
     end
   end

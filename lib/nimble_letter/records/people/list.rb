@@ -27,7 +27,11 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Integer}] people on each, the bin left out
       def self.sizes
-        db[:list_people].join(:people, id: :person_id).where(Sequel[:people][:deleted_at] => nil).group_and_count(:list_id).as_hash(:list_id, :count)
+        db[:list_people]
+          .join(:people, id: :person_id)
+          .where(Sequel[:people][:deleted_at] => nil)
+          .group_and_count(:list_id)
+          .as_hash(:list_id, :count)
       end
     end
   end

@@ -71,7 +71,9 @@ module NimbleLetter
       def validate
         super
         errors.add(:email, "This does not look like an address.") if email && !email.match?(Core::Address::PATTERN)
-        errors.add(:last_name, "A record needs a name, a company or an address.") if [first_name, last_name, known_as, email, company_id].none?
+        if [first_name, last_name, known_as, email, company_id].none?
+          errors.add(:last_name, "A record needs a name, a company or an address.")
+        end
         errors.add(:time_zone, "There is no time zone of this name.") if time_zone && !Core::Calendar::Zones.known?(time_zone)
       end
 

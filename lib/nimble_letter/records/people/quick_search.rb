@@ -27,12 +27,20 @@ module NimbleLetter
 
       # A number typed in groups is a phone, however it is grouped in the record.
       def self.tests(text)
-        words = (text.to_s.match?(NUMBER) && text.to_s.count("0-9") > 5) ? [Phone.fold(text).sub(/\A0/, "")] : Core::Fold.call(text).to_s.split.first(WORDS)
+        words =
+          (
+            if text.to_s.match?(NUMBER) && text.to_s.count("0-9") > 5
+              [Phone.fold(text).sub(/\A0/, "")]
+            else
+              Core::Fold.call(text).to_s.split.first(WORDS)
+            end
+          )
         words.map { |word| Sequel.lit("`people`.`search_fold` LIKE ?", "%#{Records.db.dataset.escape_like(word)}%") }
       end
       private_class_method :tests
 
-      def self.indexed(tests) = tests.inject(Records.db.from(Sequel.lit("`people` FORCE INDEX (`#{INDEX}`)"))) { |found, test| found.where(test) }
+      def self.indexed(tests) =
+        tests.inject(Records.db.from(Sequel.lit("`people` FORCE INDEX (`#{INDEX}`)"))) { |found, test| found.where(test) }
       private_class_method :indexed
     end
   end

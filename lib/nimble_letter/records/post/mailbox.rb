@@ -26,7 +26,8 @@ module NimbleLetter
       private
 
       def unsigned(firm)
-        lines = [account&.name || name, [firm.name, account&.phone].compact.join(" · ")].map { |words| {"type" => "text", "text" => words} }
+        lines =
+          [account&.name || name, [firm.name, account&.phone].compact.join(" · ")].map { |words| {"type" => "text", "text" => words} }
         {"type" => "doc", "content" => [{"type" => "paragraph", "content" => [lines.first, {"type" => "hardBreak"}, lines.last]}]}
       end
     end

@@ -50,7 +50,10 @@ module NimbleLetter
 
       def reason
         parser = FieldCatalogue.parser
-        whens = @reasons.map { |reason| [Sequel.expr(reason.condition ? @sql.read(parser.parse!(reason.condition)) : {Sequel[:people][:id] => doubled}), reason.key] }
+        whens =
+          @reasons.map do |reason|
+            [Sequel.expr(reason.condition ? @sql.read(parser.parse!(reason.condition)) : {Sequel[:people][:id] => doubled}), reason.key]
+          end
         Sequel.case(whens, nil)
       end
 
@@ -60,7 +63,12 @@ module NimbleLetter
       def doubled
         @doubled ||= begin
           folds = Person.kept.exclude(email_fold: nil).group(:email_fold).having { count.function.* > 1 }.select_map(:email_fold)
-          rows = folds.each_slice(5000).flat_map { |some| @people.where(Sequel[:people][:email_fold] => some).select_map([Sequel[:people][:id], Sequel[:people][:email_fold]]) }
+          rows =
+            folds
+              .each_slice(5000)
+              .flat_map do |some|
+                @people.where(Sequel[:people][:email_fold] => some).select_map([Sequel[:people][:id], Sequel[:people][:email_fold]])
+              end
           rows.group_by(&:last).flat_map { |_, same| same.map(&:first).sort.drop(1) }
         end
       end

@@ -13,7 +13,8 @@ module NimbleLetter
 
       dataset_module do
         # Those that send one of these letters, as their own or as the other of two versions.
-        def sending(letter_ids) = where(Sequel.|({letter_id: letter_ids}, {Sequel.function(:json_value, :other, "$.letter_id") => letter_ids}))
+        def sending(letter_ids) =
+          where(Sequel.|({letter_id: letter_ids}, {Sequel.function(:json_value, :other, "$.letter_id") => letter_ids}))
       end
 
       # other: nil, or {"what" => "subject", "subject" => document} or {"what" => "letter", "letter_id" => Integer}, and when one

@@ -44,12 +44,18 @@ module NimbleLetter
 
       def self.append(sql, value, kept)
         case value
-        when nil then sql << "NULL"
-        when Integer then sql << value.to_s
-        when String then (value.encoding != Encoding::UTF_8 || value.match?(TO_QUOTE)) ? sql << Records.db.literal(value) : sql << "'" << value << "'"
-        when true then sql << "1"
-        when false then sql << "0"
-        else sql << (kept[value] ||= Records.db.literal(value))
+        when nil
+          sql << "NULL"
+        when Integer
+          sql << value.to_s
+        when String
+          (value.encoding != Encoding::UTF_8 || value.match?(TO_QUOTE)) ? sql << Records.db.literal(value) : sql << "'" << value << "'"
+        when true
+          sql << "1"
+        when false
+          sql << "0"
+        else
+          sql << (kept[value] ||= Records.db.literal(value))
         end
       end
       private_class_method :append

@@ -7,7 +7,8 @@ module NimbleLetter
     # Where a page ended, as text the caller hands back: a time (or nothing) and an id.
     module Cursor
       # @return [String]
-      def self.write(time, id) = Base64.urlsafe_encode64(JSON.generate([time&.getutc&.strftime("%Y-%m-%d %H:%M:%S.%6N"), id]), padding: false)
+      def self.write(time, id) =
+        Base64.urlsafe_encode64(JSON.generate([time&.getutc&.strftime("%Y-%m-%d %H:%M:%S.%6N"), id]), padding: false)
 
       # @return [Array(Time or nil, Integer), nil] nil for the first page
       # @raise [Invalid]

@@ -15,8 +15,8 @@ module NimbleLetter
       end
 
       def lost?(error)
-        error.is_a?(::Trilogy::BaseConnectionError) || error.is_a?(::Trilogy::ConnectionClosed) || error.is_a?(::Trilogy::SynchronizationError) ||
-          (error.is_a?(::Trilogy::ProtocolError) && CODES.include?(error.error_code))
+        error.is_a?(::Trilogy::BaseConnectionError) || error.is_a?(::Trilogy::ConnectionClosed) ||
+          error.is_a?(::Trilogy::SynchronizationError) || (error.is_a?(::Trilogy::ProtocolError) && CODES.include?(error.error_code))
       end
     end
   end

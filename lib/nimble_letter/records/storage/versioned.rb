@@ -14,7 +14,13 @@ module NimbleLetter
         db.transaction do
           lock!
           unless self.version == version
-            raise Conflict.new("Somebody else changed this meanwhile.", hint: "Look at what they wrote, then save yours again.", data: {version: self.version})
+            raise Conflict.new(
+              "Somebody else changed this meanwhile.",
+              hint: "Look at what they wrote, then save yours again.",
+              data: {
+                version: self.version
+              }
+            )
           end
           changes.each { |name, value| respond_to?(:"#{name}=") ? public_send(:"#{name}=", value) : self[name] = value }
           next self unless modified? || touched

@@ -29,7 +29,15 @@ module NimbleLetter
       # @param look [Hash, nil] see Core::Letters::Look
       # @param lookups [Hash] settings of outside services by name, see Lookups
       # @param guard [Hash, nil] the most letters one person may have in so many days: {letters:, days:}; nil for no guard
-      def initialize(name: "Our firm", postal_address: "", time_zone: Core::Calendar::Zones::DEFAULT, holidays_of: "gb_eng", guard: {letters: 5, days: 7}, look: nil, lookups: {})
+      def initialize(
+        name: "Our firm",
+        postal_address: "",
+        time_zone: Core::Calendar::Zones::DEFAULT,
+        holidays_of: "gb_eng",
+        guard: {letters: 5, days: 7},
+        look: nil,
+        lookups: {}
+      )
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
         @look = Core::Letters::Look.new(look&.transform_keys(&:to_s))
         @lookups = lookups

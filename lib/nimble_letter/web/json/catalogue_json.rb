@@ -8,21 +8,40 @@ module NimbleLetter
 
       # @return [Hash] see Catalogue in openapi.yaml
       def self.write
-        {fields: Records::FieldCatalogue.current.map(&:to_h), operators: Core::Conditions::Operators::TABLE.transform_values { |table| table.transform_values(&:to_s) },
-         activities: Core::Conditions::Operators::ACTIVITIES.map { |key, activity| {key: key, words: activity[:words], negated: activity[:negated]} },
-         memberships: Core::Conditions::Operators::MEMBERSHIPS.map { |key, membership| {key: key, words: membership[:words], negated: membership[:negated]} },
-         lists: named(Records::List.order(:name)), stages: Records::FieldCatalogue.deal_stages.map { |stage| stage.transform_keys(&:to_sym) },
-         colleagues: named(Records::Account.order(:name)), cities: cities, tags: Records::Tag.order(:name_fold).select_map(:name),
-         letters: named(Records::Letter.order(Sequel.desc(:updated_at))), sequences: named(Records::Sequence.order(Sequel.desc(:id))),
-         statuses: Work::MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
-         mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all)}
+        {
+          fields: Records::FieldCatalogue.current.map(&:to_h),
+          operators: Core::Conditions::Operators::TABLE.transform_values { |table| table.transform_values(&:to_s) },
+          activities:
+            Core::Conditions::Operators::ACTIVITIES.map do |key, activity|
+              {key: key, words: activity[:words], negated: activity[:negated]}
+            end,
+          memberships:
+            Core::Conditions::Operators::MEMBERSHIPS.map do |key, membership|
+              {key: key, words: membership[:words], negated: membership[:negated]}
+            end,
+          lists: named(Records::List.order(:name)),
+          stages: Records::FieldCatalogue.deal_stages.map { |stage| stage.transform_keys(&:to_sym) },
+          colleagues: named(Records::Account.order(:name)),
+          cities: cities,
+          tags: Records::Tag.order(:name_fold).select_map(:name),
+          letters: named(Records::Letter.order(Sequel.desc(:updated_at))),
+          sequences: named(Records::Sequence.order(Sequel.desc(:id))),
+          statuses: Work::MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
+          mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all)
+        }
       end
 
       def self.named(dataset) = dataset.select_map(%i[id name]).map { |id, name| {id: id, name: name} }
       private_class_method :named
 
       def self.cities
-        Records::Person.kept.exclude(city: nil).group_and_count(:city).order(Sequel.desc(:count), :city).limit(CITIES).map { |row| row[:city] }
+        Records::Person
+          .kept
+          .exclude(city: nil)
+          .group_and_count(:city)
+          .order(Sequel.desc(:count), :city)
+          .limit(CITIES)
+          .map { |row| row[:city] }
       end
       private_class_method :cities
     end

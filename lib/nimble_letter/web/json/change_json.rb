@@ -7,7 +7,9 @@ module NimbleLetter
       # @param sets [Array<Records::ChangeSet>]
       def self.rows(sets)
         accounts = Records::Account.select_hash(:id, :name)
-        sets.map { |set| {**set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at), by: accounts[set.account_id]} }
+        sets.map do |set|
+          {**set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at), by: accounts[set.account_id]}
+        end
       end
     end
   end

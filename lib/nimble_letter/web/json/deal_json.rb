@@ -12,7 +12,16 @@ module NimbleLetter
         stages = Records::FieldCatalogue.deal_stages.to_h { |stage| [stage["key"], stage] }
         deals.map do |deal|
           stage = stages[deal.stage]
-          deal.values.slice(*COLUMNS).merge(stage_words: stage&.[]("words") || deal.stage, outcome: stage&.[]("outcome") || "open", person: deal.person&.name, company: deal.company&.name, owner: deal.owner&.name)
+          deal
+            .values
+            .slice(*COLUMNS)
+            .merge(
+              stage_words: stage&.[]("words") || deal.stage,
+              outcome: stage&.[]("outcome") || "open",
+              person: deal.person&.name,
+              company: deal.company&.name,
+              owner: deal.owner&.name
+            )
         end
       end
 

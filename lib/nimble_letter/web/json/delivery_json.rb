@@ -5,7 +5,11 @@ module NimbleLetter
     # A delivery as the contract has it.
     module DeliveryJson
       def self.write(delivery)
-        {**delivery.values.slice(:id, :state, :person_id, :subject, :text, :sent_at, :reason), person: delivery.person.name, from: delivery.mailbox.address}
+        {
+          **delivery.values.slice(:id, :state, :person_id, :subject, :text, :sent_at, :reason),
+          person: delivery.person.name,
+          from: delivery.mailbox.address
+        }
       end
     end
   end

@@ -6,18 +6,48 @@ module NimbleLetter
     module FieldJson
       def self.write(field)
         used = Work::OwnField.used_in(field)
-        {id: field.id, key: field.to_field.key, subject: field.subject, label: field.label, type: field.type, choices: (field.choices || {}).values, retired: field.retired, version: field.version,
-         filled: ((field.table == :people) ? Records::Person.kept : Records.db[field.table]).exclude(field.column => nil).count, used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }}
+        {
+          id: field.id,
+          key: field.to_field.key,
+          subject: field.subject,
+          label: field.label,
+          type: field.type,
+          choices: (field.choices || {}).values,
+          retired: field.retired,
+          version: field.version,
+          filled: ((field.table == :people) ? Records::Person.kept : Records.db[field.table]).exclude(field.column => nil).count,
+          used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }
+        }
       end
 
       def self.stages
-        deals = Records::Deal.group(:stage).select_hash(:stage, [Sequel.function(:count).*.as(:count), Sequel.function(:sum, :value_pence).as(:sum)])
-        Records::FieldCatalogue.deal_stages.map { |stage| {key: stage["key"], words: stage["words"], outcome: stage["outcome"], deals: deals.dig(stage["key"], 0) || 0, value_pence: (deals.dig(stage["key"], 1) || 0).to_i} }
+        deals =
+          Records::Deal.group(:stage).select_hash(
+            :stage,
+            [Sequel.function(:count).*.as(:count), Sequel.function(:sum, :value_pence).as(:sum)]
+          )
+        Records::FieldCatalogue.deal_stages.map do |stage|
+          {
+            key: stage["key"],
+            words: stage["words"],
+            outcome: stage["outcome"],
+            deals: deals.dig(stage["key"], 0) || 0,
+            value_pence: (deals.dig(stage["key"], 1) || 0).to_i
+          }
+        end
       end
 
       def self.blocked
         Records::BlockedAddress.order(Sequel.desc(:id)).all.map do |block|
-          {id: block.id, kind: block.kind, value: block.value, reason: block.reason, by: block.account&.name, at: block.created_at, people: block.people.where(deleted_at: nil).count}
+          {
+            id: block.id,
+            kind: block.kind,
+            value: block.value,
+            reason: block.reason,
+            by: block.account&.name,
+            at: block.created_at,
+            people: block.people.where(deleted_at: nil).count
+          }
         end
       end
     end

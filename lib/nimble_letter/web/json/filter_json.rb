@@ -6,8 +6,18 @@ module NimbleLetter
     module FilterJson
       def self.write(filter)
         tree = Records::FieldCatalogue.parser.parse(filter.condition)
-        {id: filter.id, name: filter.name, condition: filter.condition, sentence: tree ? AudienceWords.sentence(tree) : "a condition that cannot be read any more", version: filter.version,
-         shared: filter.shared, view: filter.view, by: filter.account_id && Records::Account.where(id: filter.account_id).get(:name), updated_at: filter.updated_at, used_in: Work::WhereUsed.filter(filter)}
+        {
+          id: filter.id,
+          name: filter.name,
+          condition: filter.condition,
+          sentence: tree ? AudienceWords.sentence(tree) : "a condition that cannot be read any more",
+          version: filter.version,
+          shared: filter.shared,
+          view: filter.view,
+          by: filter.account_id && Records::Account.where(id: filter.account_id).get(:name),
+          updated_at: filter.updated_at,
+          used_in: Work::WhereUsed.filter(filter)
+        }
       end
     end
   end

@@ -6,12 +6,23 @@ module NimbleLetter
     module ImportJson
       def self.row(import)
         set = import.change_set
-        {**import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at), counts: import.counts || {}, choices: import.choices || {},
-                                                                                                                  by: import.account&.name, handled: Work::TakeIn.handled(import), **(set ? {change: ChangeJson.rows([set]).first} : {})}
+        {
+          **import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at),
+          counts: import.counts || {},
+          choices: import.choices || {},
+          by: import.account&.name,
+          handled: Work::TakeIn.handled(import),
+          **(set ? {change: ChangeJson.rows([set]).first} : {})
+        }
       end
 
       # @param receiving [Work::ReceiveImport]
-      def self.write(import, receiving) = row(import).merge(matching: (import.matching || []).map { |match| match["field"] }, reading: import.reading.except("headers"), columns: (%w[reading failed].include?(import.state) && !import.file_key.empty?) ? receiving.columns(import) : [])
+      def self.write(import, receiving) =
+        row(import).merge(
+          matching: (import.matching || []).map { |match| match["field"] },
+          reading: import.reading.except("headers"),
+          columns: (%w[reading failed].include?(import.state) && !import.file_key.empty?) ? receiving.columns(import) : []
+        )
 
       # @return [Hash] rows of one verdict with what would change
       def self.rows(import, verdict, after:, limit:)
@@ -35,7 +46,11 @@ module NimbleLetter
       def self.said(value) = value.is_a?(Array) ? value.join(", ") : value&.to_s
       private_class_method :said
 
-      def self.labels = Records::FieldCatalogue.current.to_h { |field| [field.key, field.label] }.merge(Core::Importing::ColumnMatching::COMPANY => "Company")
+      def self.labels =
+        Records::FieldCatalogue
+          .current
+          .to_h { |field| [field.key, field.label] }
+          .merge(Core::Importing::ColumnMatching::COMPANY => "Company")
       private_class_method :labels
     end
   end

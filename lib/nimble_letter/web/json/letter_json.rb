@@ -13,27 +13,55 @@ module NimbleLetter
         figures = Work::LetterFigures.counts
         letters.map do |letter|
           counts = Work::LetterFigures::KINDS.to_h { |kind| [kind.to_sym, figures.fetch([letter.id, kind], 0)] }
-          {**letter.values.slice(:id, :name, :manner, :category, :language, :about, :updated_at), subject: letter.document(:subject).summary, author: authors[letter.account_id], used_in: used.fetch(letter.id, []),
-                                                                                                  archived: !letter.archived_at.nil?, favourite: favourites.include?(letter.id), version: letter.version, **counts}
+          {
+            **letter.values.slice(:id, :name, :manner, :category, :language, :about, :updated_at),
+            subject: letter.document(:subject).summary,
+            author: authors[letter.account_id],
+            used_in: used.fetch(letter.id, []),
+            archived: !letter.archived_at.nil?,
+            favourite: favourites.include?(letter.id),
+            version: letter.version,
+            **counts
+          }
         end
       end
 
       def self.write(letter)
-        {**letter.values.slice(:id, :name, :manner, :category, :language, :about, :version, :updated_at), subject: letter.subject, preview: letter.preview, body: letter.body, archived: !letter.archived_at.nil?,
-                                                                                                          set_aside: letter.set_aside || [], running_in: Work::LetterUse.running(letter), attachments: attachments(letter)}
+        {
+          **letter.values.slice(:id, :name, :manner, :category, :language, :about, :version, :updated_at),
+          subject: letter.subject,
+          preview: letter.preview,
+          body: letter.body,
+          archived: !letter.archived_at.nil?,
+          set_aside: letter.set_aside || [],
+          running_in: Work::LetterUse.running(letter),
+          attachments: attachments(letter)
+        }
       end
 
-      def self.attachments(letter) = Records::Attachment.without_data.where(letter_id: letter.id).order(:id).all.map { |file| file.values.slice(:id, :name, :mime, :bytes) }
+      def self.attachments(letter) =
+        Records::Attachment
+          .without_data
+          .where(letter_id: letter.id)
+          .order(:id)
+          .all
+          .map { |file| file.values.slice(:id, :name, :mime, :bytes) }
 
       def self.versions(letter)
         authors = Records::Account.select_hash(:id, :name)
-        Records::LetterVersion.where(letter_id: letter.id).select(:number, :account_id, :kind, :created_at, :updated_at).order(Sequel.desc(:number)).all
+        Records::LetterVersion
+          .where(letter_id: letter.id)
+          .select(:number, :account_id, :kind, :created_at, :updated_at)
+          .order(Sequel.desc(:number))
+          .all
           .map { |one| {**one.values.slice(:number, :kind, :created_at, :updated_at), author: authors[one.account_id]} }
       end
 
       def self.used_in(ids)
         steps = Records::Step.sending(ids).order(:sequence_id, :id).eager(:sequence).all
-        steps.each_with_object(Hash.new { |all, id| all[id] = [] }) { |step, all| step.letter_ids.each { |id| all[id] |= [step.sequence.values.slice(:id, :name)] } }
+        steps.each_with_object(Hash.new { |all, id| all[id] = [] }) do |step, all|
+          step.letter_ids.each { |id| all[id] |= [step.sequence.values.slice(:id, :name)] }
+        end
       end
       private_class_method :used_in
     end

@@ -10,7 +10,16 @@ module NimbleLetter
         accounts = Records::Account.select_hash(:id, :name)
         lists = id ? Records::List.where(id: id) : Records::List.order(:name)
         lists.all.map do |list|
-          {id: list.id, name: list.name, people: sizes.fetch(list.id, 0), by: accounts[list.account_id], made_from: list.made_from, created_at: list.created_at, version: list.version, used_in: Work::WhereUsed.list(list)}
+          {
+            id: list.id,
+            name: list.name,
+            people: sizes.fetch(list.id, 0),
+            by: accounts[list.account_id],
+            made_from: list.made_from,
+            created_at: list.created_at,
+            version: list.version,
+            used_in: Work::WhereUsed.list(list)
+          }
         end
       end
     end

@@ -9,7 +9,15 @@ module NimbleLetter
       def self.write(boxes, sent_today: {})
         owners = Records::Account.select_hash(:id, :name)
         boxes.map do |box|
-          {id: box.id, address: box.address, name: box.name, owner: owners[box.account_id], proved: box.proved?, daily_limit: box.daily_limit, sent_today: sent_today.fetch(box.id, 0)}
+          {
+            id: box.id,
+            address: box.address,
+            name: box.name,
+            owner: owners[box.account_id],
+            proved: box.proved?,
+            daily_limit: box.daily_limit,
+            sent_today: sent_today.fetch(box.id, 0)
+          }
         end
       end
     end

@@ -10,8 +10,13 @@ module NimbleLetter
         due = Records::Delivery.where(member_id: members.map(&:id), state: "due").select_hash(:member_id, :due_at)
         members.map do |member|
           person = people[member.person_id]
-          {**member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :passed, :joined_at), name: person.name, company: person.company&.name,
-                                                                                                                        status_words: words[member.status], next_at: due[member.id]}
+          {
+            **member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :passed, :joined_at),
+            name: person.name,
+            company: person.company&.name,
+            status_words: words[member.status],
+            next_at: due[member.id]
+          }
         end
       end
     end

@@ -6,22 +6,42 @@ module NimbleLetter
     module PersonJson
       # @param person [Records::Person]
       def self.write(person)
-        PersonRows.write([person]).first.merge(version: person.version, values: values(person), company_id: person.company_id, company_type: person.company&.type, tags: person.tags.map(&:name).sort,
-          lists: person.lists.map { |list| {id: list.id, name: list.name} }, addresses: person.other_addresses.map { |one| {id: one.id, email: one.email} },
-          consent_by: person.consent_by_id && Records::Account.where(id: person.consent_by_id).get(:name), blocked: blocked(person), deleted_at: person.deleted_at,
-          created_at: person.created_at, deals: DealJson.rows(person.deals_dataset), memberships: memberships(person))
+        PersonRows
+          .write([person])
+          .first
+          .merge(
+            version: person.version,
+            values: values(person),
+            company_id: person.company_id,
+            company_type: person.company&.type,
+            tags: person.tags.map(&:name).sort,
+            lists: person.lists.map { |list| {id: list.id, name: list.name} },
+            addresses: person.other_addresses.map { |one| {id: one.id, email: one.email} },
+            consent_by: person.consent_by_id && Records::Account.where(id: person.consent_by_id).get(:name),
+            blocked: blocked(person),
+            deleted_at: person.deleted_at,
+            created_at: person.created_at,
+            deals: DealJson.rows(person.deals_dataset),
+            memberships: memberships(person)
+          )
       end
 
       # @return [Hash{String=>Object}] what can be seen and changed on the record, as JSON keeps it
       def self.values(person)
-        fields = Records::FieldCatalogue.current.select { |field| field.table == :people && field.column && field.for?(:column) && !%i[tags lists].include?(field.type) }
+        fields =
+          Records::FieldCatalogue.current.select do |field|
+            field.table == :people && field.column && field.for?(:column) && !%i[tags lists].include?(field.type)
+          end
         fields.to_h { |field| [field.key, Work::RecordState.to_json_value(field, person[field.column])] }
       end
 
       def self.blocked(person)
         return unless person.address_blocked
 
-        block = Records::BlockedAddress.where(Sequel.|({kind: "address", value_fold: person.email_fold}, {kind: "domain", value_fold: person.domain_fold})).first
+        block =
+          Records::BlockedAddress.where(
+            Sequel.|({kind: "address", value_fold: person.email_fold}, {kind: "domain", value_fold: person.domain_fold})
+          ).first
         block && {kind: block.kind, value: block.value, reason: block.reason}
       end
       private_class_method :blocked

@@ -29,18 +29,34 @@ module NimbleLetter
       private
 
       def row(person, company)
-        {id: person.id, name: Records::Person.name_of(person.values) || company || "Without a name", email: person.email, company: company, city: person.city,
-         owner: @owners[person.owner_id], standing: person.standing, may_write: may_write?(person), binned: !person.deleted_at.nil?,
-         last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind}, now_in: @now_in[person.id], cells: @cells&.of(person)}.compact
+        {
+          id: person.id,
+          name: Records::Person.name_of(person.values) || company || "Without a name",
+          email: person.email,
+          company: company,
+          city: person.city,
+          owner: @owners[person.owner_id],
+          standing: person.standing,
+          may_write: may_write?(person),
+          binned: !person.deleted_at.nil?,
+          last_activity: person.last_activity_at && {at: person.last_activity_at, kind: person.last_activity_kind},
+          now_in: @now_in[person.id],
+          cells: @cells&.of(person)
+        }.compact
       end
 
       # The sieve's own reasons, so that a row and the sieve cannot disagree.
       def may_write?(person)
-        Core::Sieve.reason_for(%i[email do_not_mail address_blocked address_failed consent].to_h { |name| ["person.#{name}", person[name]] }).nil?
+        Core::Sieve.reason_for(
+          %i[email do_not_mail address_blocked address_failed consent].to_h { |name| ["person.#{name}", person[name]] }
+        ).nil?
       end
 
       def now_in(ids)
-        Records::Member.where(:person_id => ids, Sequel[:members][:state] => "active").join(:sequences, id: :sequence_id).where(Sequel[:sequences][:state] => %w[running paused])
+        Records::Member
+          .where(:person_id => ids, Sequel[:members][:state] => "active")
+          .join(:sequences, id: :sequence_id)
+          .where(Sequel[:sequences][:state] => %w[running paused])
           .select_hash(:person_id, Sequel[:sequences][:name])
       end
     end

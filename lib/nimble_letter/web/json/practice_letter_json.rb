@@ -12,13 +12,25 @@ module NimbleLetter
       # @param row [Hash] of practice_letters
       def self.row(row)
         head = Mail::Header.new(row[:raw].split("\r\n\r\n", 2).first, "UTF-8")
-        {id: row[:id], to: row[:recipient], received_at: row[:received_at], subject: head["Subject"]&.decoded.to_s, from: head["From"]&.decoded.to_s, test: !head["X-Nimble-Test"].nil?}
+        {
+          id: row[:id],
+          to: row[:recipient],
+          received_at: row[:received_at],
+          subject: head["Subject"]&.decoded.to_s,
+          from: head["From"]&.decoded.to_s,
+          test: !head["X-Nimble-Test"].nil?
+        }
       end
 
       def self.write(row)
         mail = Mail.read_from_string(row[:raw])
-        {**row(row), text: mail.text_part&.decoded || (mail.multipart? ? "" : mail.decoded), source: row[:raw][0, SOURCE_BYTES], headers: mail.header.fields.map { |field| {name: field.name, value: field.decoded.to_s} },
-                     attachments: mail.attachments.map { |file| {name: file.filename, mime: file.mime_type, bytes: file.decoded.bytesize} }}
+        {
+          **row(row),
+          text: mail.text_part&.decoded || (mail.multipart? ? "" : mail.decoded),
+          source: row[:raw][0, SOURCE_BYTES],
+          headers: mail.header.fields.map { |field| {name: field.name, value: field.decoded.to_s} },
+          attachments: mail.attachments.map { |file| {name: file.filename, mime: file.mime_type, bytes: file.decoded.bytesize} }
+        }
       end
 
       # @param public_url [String] what addresses of our own pictures begin with in letters
@@ -27,7 +39,10 @@ module NimbleLetter
         mail = Mail.read_from_string(row[:raw])
         html = mail.html_part&.decoded || ((mail.mime_type == "text/html") ? mail.decoded : "<pre>#{CGI.escapeHTML(mail.decoded)}</pre>")
         # Looking here is not an "opened": the pixel is left out.
-        html.gsub(%r{<img src="#{Regexp.escape(public_url)}/o/[^>]*>}, "").gsub("#{public_url}/p/", "/p/").sub("<head>", '<head><base target="_blank">')
+        html
+          .gsub(%r{<img src="#{Regexp.escape(public_url)}/o/[^>]*>}, "")
+          .gsub("#{public_url}/p/", "/p/")
+          .sub("<head>", '<head><base target="_blank">')
       end
     end
   end

@@ -10,8 +10,17 @@ module NimbleLetter
 
       # @return [Hash] see Sequence in openapi.yaml
       def write
-        {**@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at), audience: @sequence.audience, audience_words: audience_words,
-                                                                                                      sender: @sequence.sender, sender_words: sender_words, leave_on: @sequence.leave_on, steps: steps, sieve: sieve, days_off: days_off}
+        {
+          **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at),
+          audience: @sequence.audience,
+          audience_words: audience_words,
+          sender: @sequence.sender,
+          sender_words: sender_words,
+          leave_on: @sequence.leave_on,
+          steps: steps,
+          sieve: sieve,
+          days_off: days_off
+        }
       end
 
       private
@@ -45,10 +54,26 @@ module NimbleLetter
       end
 
       def step(step, date, first, states, gaps)
-        count = ->(names = nil) { states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 } }
-        {**step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone), letter: step.letter&.name, subject: step.letter&.document(:subject)&.summary,
-                                                                                                day: (date - first).to_i, date: date, reading_minutes: step.letter&.document(:body)&.reading_minutes || 0, links: step.letter ? step.letter.document(:body).links : 0, gaps: gaps[step.id], other: step.other,
-                                                                                                counts: {planned: @sequence.draft? ? sieve[:would_get_it] : count.call, sent: count.call(%w[sent]), due: count.call(Records::Delivery::STILL_DUE), here: count.call(%w[due claimed on_wire])}}
+        count = ->(names = nil) do
+          states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 }
+        end
+        {
+          **step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone),
+          letter: step.letter&.name,
+          subject: step.letter&.document(:subject)&.summary,
+          day: (date - first).to_i,
+          date: date,
+          reading_minutes: step.letter&.document(:body)&.reading_minutes || 0,
+          links: step.letter ? step.letter.document(:body).links : 0,
+          gaps: gaps[step.id],
+          other: step.other,
+          counts: {
+            planned: @sequence.draft? ? sieve[:would_get_it] : count.call,
+            sent: count.call(%w[sent]),
+            due: count.call(Records::Delivery::STILL_DUE),
+            here: count.call(%w[due claimed on_wire])
+          }
+        }
       end
 
       def gaps_by_step

@@ -11,11 +11,23 @@ module NimbleLetter
         people = Records::Member.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
         # As in the results: each person once per letter.
-        replied = Records::Event.by_people.where(sequence_id: ids, kind: "replied").group(:sequence_id).select_hash(:sequence_id, Sequel.function(:count, :step_id, :person_id).distinct.as(:count))
+        replied =
+          Records::Event
+            .by_people
+            .where(sequence_id: ids, kind: "replied")
+            .group(:sequence_id)
+            .select_hash(:sequence_id, Sequel.function(:count, :step_id, :person_id).distinct.as(:count))
         sequences.map do |sequence|
           own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
-          {**sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at), steps: steps.fetch(sequence.id, 0), people: people.fetch(sequence.id, 0),
-                                                                                             planned: own.values.sum, sent: own.fetch("sent", 0), in_doubt: own.fetch("in_doubt", 0), replied: replied.fetch(sequence.id, 0)}
+          {
+            **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at),
+            steps: steps.fetch(sequence.id, 0),
+            people: people.fetch(sequence.id, 0),
+            planned: own.values.sum,
+            sent: own.fetch("sent", 0),
+            in_doubt: own.fetch("in_doubt", 0),
+            replied: replied.fetch(sequence.id, 0)
+          }
         end
       end
     end

@@ -9,15 +9,26 @@ module NimbleLetter
       def self.write(person, audience, moment)
         names = AudienceWords.names
         record = Records::WholeRecords.read([person]).fetch(person.id)
-        say = ->(field, value) { Core::Fields::Saying.say(field, value, names: names).then { |said| said.is_a?(Date) ? said.strftime("%-d %b %Y") : said } }
-        explanation = Core::Conditions::Explanation.new(memory: moment.memory, sentence: Core::Conditions::Sentence.new(names: names), say: say)
+        say = ->(field, value) do
+          Core::Fields::Saying.say(field, value, names: names).then { |said| said.is_a?(Date) ? said.strftime("%-d %b %Y") : said }
+        end
+        explanation =
+          Core::Conditions::Explanation.new(memory: moment.memory, sentence: Core::Conditions::Sentence.new(names: names), say: say)
         matches = audience.people.where(Sequel[:people][:id] => person.id).any?
-        {person: person.name, matches: matches, by_hand: (audience.json["people"] || []).include?(person.id), left_out: (audience.json["without"] || []).include?(person.id),
-         binned: !person.deleted_at.nil?, parts: audience.tree ? [part(explanation.of(audience.tree, record))] : [],
-         without: audience.without.map { |tree| part(explanation.of(tree, record)) }, reason: matches ? reason(person, audience, moment) : nil}
+        {
+          person: person.name,
+          matches: matches,
+          by_hand: (audience.json["people"] || []).include?(person.id),
+          left_out: (audience.json["without"] || []).include?(person.id),
+          binned: !person.deleted_at.nil?,
+          parts: audience.tree ? [part(explanation.of(audience.tree, record))] : [],
+          without: audience.without.map { |tree| part(explanation.of(tree, record)) },
+          reason: matches ? reason(person, audience, moment) : nil
+        }
       end
 
-      def self.part(part) = {words: part.words, holds: part.holds, actual: part.actual, joined_by: part.joined_by, parts: part.parts.map { |one| part(one) }}
+      def self.part(part) =
+        {words: part.words, holds: part.holds, actual: part.actual, joined_by: part.joined_by, parts: part.parts.map { |one| part(one) }}
       private_class_method :part
 
       # @return [String, nil] words of the sieve's reason; nil when they would get it

@@ -8,7 +8,13 @@ module NimbleLetter
     class ContractProblem < Committee::ValidationError
       def render
         at = message[%r{#/(?:paths|components)\S*/properties/(\w+)}, 1]
-        Problem.response(status, code: id.to_s, message: message.sub(/#\/\S+\s*/, "").strip, at: at, hint: "See openapi.yaml for what this call takes.")
+        Problem.response(
+          status,
+          code: id.to_s,
+          message: message.sub(%r{#/\S+\s*}, "").strip,
+          at: at,
+          hint: "See openapi.yaml for what this call takes."
+        )
       end
     end
   end

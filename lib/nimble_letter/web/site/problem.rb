@@ -12,7 +12,8 @@ module NimbleLetter
       end
 
       # @return [String]
-      def self.body(code:, message:, at: nil, hint: nil, data: {}) = JSON.generate(error: {code: code, message: message, at: at, hint: hint, data: data})
+      def self.body(code:, message:, at: nil, hint: nil, data: {}) =
+        JSON.generate(error: {code: code, message: message, at: at, hint: hint, data: data})
     end
   end
 end

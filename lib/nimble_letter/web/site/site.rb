@@ -31,8 +31,13 @@ module NimbleLetter
             use Rack::Protection::AuthenticityToken
             use Secret, secret
             use SignIn
-            use Committee::Middleware::RequestValidation, schema: Contract.schema, error_class: ContractProblem, strict: false, coerce_date_times: false,
-              parse_response_by_content_type: true, query_hash_key: "rack.request.query_hash"
+            use Committee::Middleware::RequestValidation,
+              schema: Contract.schema,
+              error_class: ContractProblem,
+              strict: false,
+              coerce_date_times: false,
+              parse_response_by_content_type: true,
+              query_hash_key: "rack.request.query_hash"
             use Screens
             run api
           end

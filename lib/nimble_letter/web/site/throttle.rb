@@ -35,7 +35,9 @@ module NimbleLetter
         Rack::Attack.cache.store = Counts.new
         Rack::Attack.throttle("sign-in", limit: SIGN_INS_A_MINUTE, period: 60) { |request| request.ip if request.path == "/auth/login" }
         # The practice characters all live on this machine.
-        Rack::Attack.throttle("letter pages", limit: PAGES_A_MINUTE, period: 60) { |request| request.ip if request.path.match?(PublicSite::PATHS) && !LOOPBACK.include?(request.ip) }
+        Rack::Attack.throttle("letter pages", limit: PAGES_A_MINUTE, period: 60) do |request|
+          request.ip if request.path.match?(PublicSite::PATHS) && !LOOPBACK.include?(request.ip)
+        end
         Rack::Attack.throttled_responder = lambda do |_request|
           Problem.response(429, code: "too_often", message: "Too many tries in a short time.", hint: "Wait a minute, then try again.")
         end

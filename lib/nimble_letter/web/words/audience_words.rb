@@ -17,7 +17,9 @@ module NimbleLetter
         return "nobody yet" unless audience.said?
 
         json = audience.json
-        words = Records::SavedFilter.where(id: audience.filter_ids).order(:name).select_map(:name) + named_lists(json["lists"]).map { |name| "the list “#{name}”" } + (json["tags"] || []).map { |name| "tagged #{name}" }
+        words =
+          Records::SavedFilter.where(id: audience.filter_ids).order(:name).select_map(:name) +
+          named_lists(json["lists"]).map { |name| "the list “#{name}”" } + (json["tags"] || []).map { |name| "tagged #{name}" }
         words << sentence(audience.tree) if audience.tree && words.empty?
         words << "and others" if words.any? && (json["condition"] || json["members"]) && (audience.filter_ids.any? || json["lists"])
         words << people((json["people"] || []).size) if (json["people"] || []).any?

@@ -5,20 +5,53 @@ module NimbleLetter
     # An event in words, for a person's history.
     class HistoryWords
       WORDS = {
-        "sent" => "Had “%<letter>s”", "opened" => "Opened “%<letter>s”", "clicked" => "Clicked in “%<letter>s”", "replied" => "Replied",
-        "answered_automatically" => "Answered automatically", "bounced" => "The address failed", "bounced_softly" => "A letter could not be delivered for now",
-        "failed" => "“%<letter>s” could not be sent", "refused" => "The address was refused", "unsubscribed" => "Asked not to be written to", "complained" => "Complained about a letter",
-        "joined" => "Joined “%<sequence>s”", "left" => "Left “%<sequence>s”", "finished" => "Went through “%<sequence>s”", "converted" => "Converted: %<label>s",
-        "note" => "Note", "call" => "Call", "merged" => "Merged with another record of the same person", "imported" => "Brought in from a file"
+        "sent" => "Had “%<letter>s”",
+        "opened" => "Opened “%<letter>s”",
+        "clicked" => "Clicked in “%<letter>s”",
+        "replied" => "Replied",
+        "answered_automatically" => "Answered automatically",
+        "bounced" => "The address failed",
+        "bounced_softly" => "A letter could not be delivered for now",
+        "failed" => "“%<letter>s” could not be sent",
+        "refused" => "The address was refused",
+        "unsubscribed" => "Asked not to be written to",
+        "complained" => "Complained about a letter",
+        "joined" => "Joined “%<sequence>s”",
+        "left" => "Left “%<sequence>s”",
+        "finished" => "Went through “%<sequence>s”",
+        "converted" => "Converted: %<label>s",
+        "note" => "Note",
+        "call" => "Call",
+        "merged" => "Merged with another record of the same person",
+        "imported" => "Brought in from a file"
       }.freeze
-      LEFT = {"in_the_bin" => "the record was put in the bin", "address_blocked" => "the address is on the do-not-mail list", "merged" => "merged with another record", "replied" => "after a reply", "unsubscribed" => "asked for no letters", "bounced" => "the address failed", "refused" => "the address was refused",
-              "converted" => "converted", "taken_out" => "taken out by hand", "stopped" => "the sequence was stopped", "complained" => "after a complaint"}.freeze
+      LEFT = {
+        "in_the_bin" => "the record was put in the bin",
+        "address_blocked" => "the address is on the do-not-mail list",
+        "merged" => "merged with another record",
+        "replied" => "after a reply",
+        "unsubscribed" => "asked for no letters",
+        "bounced" => "the address failed",
+        "refused" => "the address was refused",
+        "converted" => "converted",
+        "taken_out" => "taken out by hand",
+        "stopped" => "the sequence was stopped",
+        "complained" => "after a complaint"
+      }.freeze
 
-      BY = {"bulk" => "changed together with others", "import" => "from a file", "undo" => "taken back", "merge" => "from a merged record"}.freeze
+      BY = {
+        "bulk" => "changed together with others",
+        "import" => "from a file",
+        "undo" => "taken back",
+        "merge" => "from a merged record"
+      }.freeze
       # What a history can be narrowed to.
       ABOUT = {
-        "letters" => %w[sent failed opened clicked bounced bounced_softly refused], "answers" => %w[replied answered_automatically unsubscribed complained converted],
-        "notes" => %w[note call], "record" => %w[field_changed merged imported], "sequences" => %w[joined left finished status_moved]
+        "letters" => %w[sent failed opened clicked bounced bounced_softly refused],
+        "answers" => %w[replied answered_automatically unsubscribed complained converted],
+        "notes" => %w[note call],
+        "record" => %w[field_changed merged imported],
+        "sequences" => %w[joined left finished status_moved]
       }.freeze
 
       # @return [Array<String>] event kinds
@@ -43,15 +76,29 @@ module NimbleLetter
 
       def entry(event)
         data = event.data || {}
-        {id: event.id, kind: event.kind, at: event.occurred_at, words: words(event, data), detail: detail(event, data), delivery_id: event.delivery_id,
-         sequence_id: event.sequence_id, by: @accounts[event.account_id], by_machine: event.by_machine}
+        {
+          id: event.id,
+          kind: event.kind,
+          at: event.occurred_at,
+          words: words(event, data),
+          detail: detail(event, data),
+          delivery_id: event.delivery_id,
+          sequence_id: event.sequence_id,
+          by: @accounts[event.account_id],
+          by_machine: event.by_machine
+        }
       end
 
       def words(event, data)
         return status_words(data) if event.kind == "status_moved"
         return change_words(data) if event.kind == "field_changed"
 
-        format(WORDS.fetch(event.kind, event.kind.tr("_", " ").capitalize), letter: @letters[event.letter_id], sequence: @sequences[event.sequence_id], label: data["label"])
+        format(
+          WORDS.fetch(event.kind, event.kind.tr("_", " ").capitalize),
+          letter: @letters[event.letter_id],
+          sequence: @sequences[event.sequence_id],
+          label: data["label"]
+        )
       end
 
       def status_words(data)
@@ -82,7 +129,11 @@ module NimbleLetter
       def label(key)
         return key if key.include?(" ")
 
-        (key == Work::RecordState::COMPANY.key) ? "Company" : (@catalogue[key]&.label || key.to_s.split(".").last.delete_suffix("_id").tr("_", " ").capitalize)
+        if key == Work::RecordState::COMPANY.key
+          "Company"
+        else
+          @catalogue[key]&.label || key.to_s.split(".").last.delete_suffix("_id").tr("_", " ").capitalize
+        end
       end
 
       def said(key, value)

@@ -20,7 +20,9 @@ module NimbleLetter
 
       # @raise [Invalid] when nothing was said: everybody must be meant on purpose
       def self.chosen(input, moment)
-        raise Invalid.new("Say whom you mean.", at: "people", hint: "Choose people, or say a condition.") unless input.keys.intersect?(%i[ids condition audience words everybody])
+        unless input.keys.intersect?(%i[ids condition audience words everybody])
+          raise Invalid.new("Say whom you mean.", at: "people", hint: "Choose people, or say a condition.")
+        end
 
         dataset(input, moment)
       end

@@ -25,17 +25,28 @@ module NimbleLetter
       def words(count)
         many = (count == 1) ? "1 person" : "#{Core::Fields::Saying.grouped(count)} people"
         case kind
-        when "tag" then "Tagged #{many} #{names.join(", ")}"
-        when "untag" then "Took #{names.join(", ")} off #{many}"
-        when "list" then "Put #{many} on the list “#{list.name}”"
-        when "unlist" then "Took #{many} off the list “#{list.name}”"
-        when "owner" then "Gave #{many} to #{owner ? owner.name : "nobody"}"
-        when "standing" then "Made #{many} #{Core::Fields::Catalogue::STANDING[json["standing"]]}"
-        when "field" then "Set #{field.label.downcase} of #{many} to #{Core::Fields::Saying.say(field, taken, names: {owners: {}}) || "nothing"}"
-        when "consent" then "Noted consent “#{json["consent"]}” for #{many}"
-        when "do_not_mail" then json["value"] ? "Marked #{many} as not to be written to" : "Took the do-not-mail mark off #{many}"
-        when "bin" then "Put #{many} in the bin"
-        when "restore" then "Took #{many} out of the bin"
+        when "tag"
+          "Tagged #{many} #{names.join(", ")}"
+        when "untag"
+          "Took #{names.join(", ")} off #{many}"
+        when "list"
+          "Put #{many} on the list “#{list.name}”"
+        when "unlist"
+          "Took #{many} off the list “#{list.name}”"
+        when "owner"
+          "Gave #{many} to #{owner ? owner.name : "nobody"}"
+        when "standing"
+          "Made #{many} #{Core::Fields::Catalogue::STANDING[json["standing"]]}"
+        when "field"
+          "Set #{field.label.downcase} of #{many} to #{Core::Fields::Saying.say(field, taken, names: {owners: {}}) || "nothing"}"
+        when "consent"
+          "Noted consent “#{json["consent"]}” for #{many}"
+        when "do_not_mail"
+          json["value"] ? "Marked #{many} as not to be written to" : "Took the do-not-mail mark off #{many}"
+        when "bin"
+          "Put #{many} in the bin"
+        when "restore"
+          "Took #{many} out of the bin"
         end
       end
 
@@ -61,7 +72,10 @@ module NimbleLetter
 
       def field
         @field ||= @moment.catalogue[json["field"]].then do |field|
-          next field if field&.for?(:import) && field.table == :people && !%i[tags lists reference].include?(field.type) && field.key != "person.email"
+          if field&.for?(:import) && field.table == :people && !%i[tags lists reference].include?(field.type) &&
+              field.key != "person.email"
+            next field
+          end
 
           raise Invalid.new("#{field&.label || "This"} cannot be set for many at once.", at: "act.field")
         end
@@ -69,7 +83,9 @@ module NimbleLetter
 
       def taken
         value = @moment.taking.take(field, json["value"])
-        raise Invalid.new("There is no time zone of this name.", at: "act.value") if field.key == "person.time_zone" && value && !Core::Calendar::Zones.known?(value)
+        if field.key == "person.time_zone" && value && !Core::Calendar::Zones.known?(value)
+          raise Invalid.new("There is no time zone of this name.", at: "act.value")
+        end
 
         value
       end
@@ -85,14 +101,23 @@ module NimbleLetter
       def wanted_by_owner = {"person.owner" => owner&.id}
 
       def wanted_by_standing
-        standing = @moment.catalogue["person.standing"].choices.key?(json["standing"]) ? json["standing"] : raise(Invalid.new("There is no such standing.", at: "act.standing"))
+        standing =
+          (
+            if @moment.catalogue["person.standing"].choices.key?(json["standing"])
+              json["standing"]
+            else
+              raise(Invalid.new("There is no such standing.", at: "act.standing"))
+            end
+          )
         {"person.standing" => standing}
       end
 
       def wanted_by_field = {field.key => RecordState.to_json_value(field, taken)}
 
       def wanted_by_consent
-        raise Invalid.new("Consent is yes, no or unknown.", at: "act.consent") unless Core::Fields::Catalogue::CONSENT.key?(json["consent"])
+        unless Core::Fields::Catalogue::CONSENT.key?(json["consent"])
+          raise Invalid.new("Consent is yes, no or unknown.", at: "act.consent")
+        end
 
         {"person.consent" => json["consent"], "person.consent_how" => Core::Letters::Values.clean(json["how"])}
       end

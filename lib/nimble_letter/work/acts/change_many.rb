@@ -15,8 +15,19 @@ module NimbleLetter
       def self.start(act, people, moment:)
         set = Records.db.transaction do
           act.wanted # says what is wrong with it before anything is written
-          made = Records::ChangeSet.create(kind: "bulk", words: "…", act: act.json, state: "waiting", account_id: moment.account&.id, created_at: moment.now)
-          Records.db[:change_entries].insert(%i[change_set_id person_id], people.unordered.select(Sequel.lit("?", made.id), Sequel[:people][:id]))
+          made =
+            Records::ChangeSet.create(
+              kind: "bulk",
+              words: "…",
+              act: act.json,
+              state: "waiting",
+              account_id: moment.account&.id,
+              created_at: moment.now
+            )
+          Records.db[:change_entries].insert(
+            %i[change_set_id person_id],
+            people.unordered.select(Sequel.lit("?", made.id), Sequel[:people][:id])
+          )
           count = made.entries_dataset.count
           raise Invalid.new("Nobody is chosen.", at: "people", hint: "Choose people first.") if count.zero?
 

@@ -27,12 +27,20 @@ module NimbleLetter
         Records.db.transaction do
           [@kept, @gone].sort_by(&:id).each(&:lock!)
           unless [@kept.version, @gone.version] == versions && @kept.deleted_at.nil? && @gone.deleted_at.nil?
-            raise Conflict.new("One of the two records changed meanwhile.", hint: "Look at both again.", data: {versions: [@kept.version, @gone.version]})
+            raise Conflict.new(
+              "One of the two records changed meanwhile.",
+              hint: "Look at both again.",
+              data: {
+                versions: [@kept.version, @gone.version]
+              }
+            )
           end
           before = PersonBefore.of(@kept)
           moved = move
           ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
-          PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further") if @gone.email && @gone.email_fold != @kept.email_fold
+          if @gone.email && @gone.email_fold != @kept.email_fold
+            PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further")
+          end
           # A "no" of either record is a "no" of the person.
           @kept.update(do_not_mail: true) if @gone.do_not_mail
           PutInBin.call([@gone.id], moment: @moment)
@@ -51,7 +59,11 @@ module NimbleLetter
           act = set.act
           kept, gone = Records::Person[act["kept"]].lock!, Records::Person[act["gone"]].lock!
           if kept.deleted_at || kept.version != act["version"] || gone.emptied
-            raise Conflict.new("Somebody has changed this record since it was merged.", code: :changed_since, hint: "What was moved can no longer be told apart; change the record by hand.")
+            raise Conflict.new(
+              "Somebody has changed this record since it was merged.",
+              code: :changed_since,
+              hint: "What was moved can no longer be told apart; change the record by hand."
+            )
           end
           act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids).update(person_id: gone.id) }
           act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
@@ -99,10 +111,26 @@ module NimbleLetter
       def note(before, moved)
         rows, members, sets = moved
         act = {kept: @kept.id, gone: @gone.id, version: @kept.refresh.version, before: before, moved: rows, members: members, sets: sets}
-        set = Records::ChangeSet.create(kind: "merge", words: "Merged #{@gone.name} into #{@kept.name}"[0, 300], act: act, state: "done", total: 2, handled: 2, account_id: @moment.account&.id,
-          created_at: @moment.now, ended_at: @moment.now)
+        set =
+          Records::ChangeSet.create(
+            kind: "merge",
+            words: "Merged #{@gone.name} into #{@kept.name}"[0, 300],
+            act: act,
+            state: "done",
+            total: 2,
+            handled: 2,
+            account_id: @moment.account&.id,
+            created_at: @moment.now,
+            ended_at: @moment.now
+          )
         [@kept, @gone].each { |person| Records::ChangeEntry.insert(change_set_id: set.id, person_id: person.id, state: "done") }
-        Records.db[:events].insert(kind: "merged", person_id: @kept.id, occurred_at: @moment.now, account_id: @moment.account&.id, data: JSON.generate(words: @gone.name))
+        Records.db[:events].insert(
+          kind: "merged",
+          person_id: @kept.id,
+          occurred_at: @moment.now,
+          account_id: @moment.account&.id,
+          data: JSON.generate(words: @gone.name)
+        )
         set
       end
     end

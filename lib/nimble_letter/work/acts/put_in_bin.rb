@@ -8,17 +8,41 @@ module NimbleLetter
       DAYS = 30
       SLICE = 200
       # What tells nothing about who it was.
-      STAYS = %i[id version created_at updated_at deleted_at standing consent do_not_mail address_failed address_blocked name_order emptied added_on].freeze
+      STAYS = %i[
+        id
+        version
+        created_at
+        updated_at
+        deleted_at
+        standing
+        consent
+        do_not_mail
+        address_failed
+        address_blocked
+        name_order
+        emptied
+        added_on
+      ].freeze
 
       # @param ids [Array<Integer>]
       def self.call(ids, moment:)
         Records.db[:people].where(id: ids, deleted_at: nil).update(deleted_at: moment.now)
-        Records::Member.active.where(person_id: ids).for_update.all.each { |member| Leaving.call(member, "in_the_bin", at: moment.now, account_id: moment.account&.id) }
+        Records::Member
+          .active
+          .where(person_id: ids)
+          .for_update
+          .all
+          .each { |member| Leaving.call(member, "in_the_bin", at: moment.now, account_id: moment.account&.id) }
       end
 
       # @return [Integer] records emptied in this round
       def self.empty_old(moment)
-        ids = Records::Person.binned.where(Sequel[:people][:deleted_at] < moment.now - DAYS * 86_400).limit(SLICE).select_map(Sequel[:people][:id])
+        ids =
+          Records::Person
+            .binned
+            .where(Sequel[:people][:deleted_at] < moment.now - DAYS * 86_400)
+            .limit(SLICE)
+            .select_map(Sequel[:people][:id])
         return 0 if ids.empty?
 
         Records.db.transaction do

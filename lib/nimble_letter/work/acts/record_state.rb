@@ -9,7 +9,8 @@ module NimbleLetter
     class RecordState
       # A change to one of these changes what quick search finds, so those records are saved one by one.
       SEARCHED = %w[person.first_name person.last_name person.known_as person.email person.phone person.company].freeze
-      COMPANY = Core::Fields::Field.new(key: "person.company", label: "Company", type: :reference, table: :people, column: :company_id, uses: [])
+      COMPANY =
+        Core::Fields::Field.new(key: "person.company", label: "Company", type: :reference, table: :people, column: :company_id, uses: [])
       DO_NOT_MAIL = "person.do_not_mail"
       BIN = "bin"
 
@@ -57,7 +58,9 @@ module NimbleLetter
       def field(key) = if key == COMPANY.key
                          COMPANY
                        else
-                         @moment.catalogue[key]&.then { |field| (field.table == :people && field.column && !%i[tags lists].include?(field.type)) ? field : nil }
+                         @moment.catalogue[key]&.then do |field|
+                           (field.table == :people && field.column && !%i[tags lists].include?(field.type)) ? field : nil
+                         end
                        end
 
       # @return [Object] as JSON keeps it

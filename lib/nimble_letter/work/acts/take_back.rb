@@ -18,7 +18,9 @@ module NimbleLetter
           set.lock!
           raise Invalid.new("This has been taken back already.", code: :undone_already) if %w[undoing undone].include?(set.state)
 
-          raise Invalid.new("This is still being taken in.", code: :still_running, hint: "Take it back when it is done.") if set.state == "running"
+          if set.state == "running"
+            raise Invalid.new("This is still being taken in.", code: :still_running, hint: "Take it back when it is done.")
+          end
 
           # What has not been done yet is not done any more.
           set.entries_dataset.where(state: "waiting").update(state: "nothing")
@@ -65,7 +67,8 @@ module NimbleLetter
         ids = entries.map(&:person_id)
         versions = Records.db[:people].where(id: ids).select_hash(:id, :version)
         busy = Records.db[:members].where(person_id: ids).select_map(:person_id).to_set
-        untouched, worked_on = entries.partition { |entry| versions[entry.person_id] == entry.after[MADE] && !busy.include?(entry.person_id) }
+        untouched, worked_on =
+          entries.partition { |entry| versions[entry.person_id] == entry.after[MADE] && !busy.include?(entry.person_id) }
         state.write(untouched.to_h { |entry| [entry.person_id, {RecordState::BIN => true}] })
         mark(set, untouched.map(&:person_id), "undone")
         mark(set, worked_on.map(&:person_id), "kept")

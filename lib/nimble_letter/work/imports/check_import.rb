@@ -37,12 +37,21 @@ module NimbleLetter
         @counts, @seen, @rows = Hash.new(0), {}, 0
         file = Files.open(@import.path(@folder), @import.format, @import.reading)
         file.each_row.each_slice(SLICE) { |rows| slice(rows) }
-        @import.update(state: "checked", counts: @counts, choices: (@import.choices || {}).merge("unknown_owners" => reading.unknown_owners), rows: @rows, version: @import.version + 1, updated_at: @moment.now)
+        @import.update(
+          state: "checked",
+          counts: @counts,
+          choices: (@import.choices || {}).merge("unknown_owners" => reading.unknown_owners),
+          rows: @rows,
+          version: @import.version + 1,
+          updated_at: @moment.now
+        )
       end
 
       def slice(rows)
         @rows += rows.size
-        raise Files::Unreadable.new("This file has more than #{MOST_ROWS} rows.", hint: "Bring it in as several files.") if @rows > MOST_ROWS
+        if @rows > MOST_ROWS
+          raise Files::Unreadable.new("This file has more than #{MOST_ROWS} rows.", hint: "Bring it in as several files.")
+        end
 
         read = rows.map { |number, cells| [number, cells, reading.read(cells)] }
         judge = ImportJudge.new(read.map { |_, _, row| row.values }, @moment)
@@ -55,19 +64,30 @@ module NimbleLetter
       def reading
         @reading ||= begin
           habit = Core::Fields::Habit.new(order: @import.reading["order"], decimal: @import.reading.fetch("decimal", "."))
-          Core::Importing::RowReading.new(@import.matching.map { |match| match["field"] }, catalogue: @moment.catalogue, taking: @moment.taking(habit), owners: (@import.choices || {}).fetch("owners", {}))
+          Core::Importing::RowReading.new(
+            @import.matching.map { |match| match["field"] },
+            catalogue: @moment.catalogue,
+            taking: @moment.taking(habit),
+            owners: (@import.choices || {}).fetch("owners", {})
+          )
         end
       end
 
       def note(number, cells, row, judge)
-        verdict, person_id, reason, changes = row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
+        verdict, person_id, reason, changes =
+          row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
         @counts[verdict] += 1
         kept = %w[refused doubtful].include?(verdict)
-        {import_id: @import.id, number: number, verdict: verdict, person_id: person_id, reason: reason&.slice(0, 300), values: JSON.generate(stored(row.values)),
-         changes: changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }),
-         cells: if kept
-                  JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell })
-                end}
+        {
+          import_id: @import.id,
+          number: number,
+          verdict: verdict,
+          person_id: person_id,
+          reason: reason&.slice(0, 300),
+          values: JSON.generate(stored(row.values)),
+          changes: changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }),
+          cells: (JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell }) if kept)
+        }
       end
 
       # One address twice in a file: the first row counts, the second comes back.

@@ -11,7 +11,13 @@ module NimbleLetter
       # @param folder [String]
       # @return [Integer] files forgotten in this round
       def self.call(folder, moment)
-        old = Records::Import.exclude(file_key: "").exclude(state: Records::Import::WORKING).where(Sequel[:updated_at] < moment.now - DAYS * 86_400).limit(20).all
+        old =
+          Records::Import
+            .exclude(file_key: "")
+            .exclude(state: Records::Import::WORKING)
+            .where(Sequel[:updated_at] < moment.now - DAYS * 86_400)
+            .limit(20)
+            .all
         old.each { |import| forget(import, folder) }.size
       end
 

@@ -59,10 +59,17 @@ module NimbleLetter
 
       def by_address(folds)
         kept = Records::Person.kept
-        further = Records.db[:person_addresses].where(Sequel[:person_addresses][:email_fold] => folds).join(:people, id: :person_id).where(Sequel[:people][:deleted_at] => nil)
-          .order(Sequel.desc(:person_id)).select_hash(Sequel[:person_addresses][:email_fold], :person_id)
+        further =
+          Records.db[:person_addresses]
+            .where(Sequel[:person_addresses][:email_fold] => folds)
+            .join(:people, id: :person_id)
+            .where(Sequel[:people][:deleted_at] => nil)
+            .order(Sequel.desc(:person_id))
+            .select_hash(Sequel[:person_addresses][:email_fold], :person_id)
         # Of several records with one address the oldest keeps it, as in the sieve.
-        further.merge(kept.where(Sequel[:people][:email_fold] => folds).order(Sequel.desc(Sequel[:people][:id])).select_hash(:email_fold, :id))
+        further.merge(
+          kept.where(Sequel[:people][:email_fold] => folds).order(Sequel.desc(Sequel[:people][:id])).select_hash(:email_fold, :id)
+        )
       end
 
       def by_name(rows)
@@ -70,14 +77,22 @@ module NimbleLetter
         firsts = rows.filter_map { |values| values["person.last_name"] && Core::Fold.call(values["person.first_name"]) }.uniq
         return {} if lasts.empty?
 
-        found = Records.db[:people].where(Sequel[:people][:deleted_at] => nil, :last_name_fold => lasts, :first_name_fold => firsts)
-          .left_join(:companies, id: :company_id).order(Sequel.desc(Sequel[:people][:id])).select_map([:first_name_fold, :last_name_fold, :name_fold, Sequel[:people][:id]])
+        found =
+          Records.db[:people]
+            .where(Sequel[:people][:deleted_at] => nil, :last_name_fold => lasts, :first_name_fold => firsts)
+            .left_join(:companies, id: :company_id)
+            .order(Sequel.desc(Sequel[:people][:id]))
+            .select_map([:first_name_fold, :last_name_fold, :name_fold, Sequel[:people][:id]])
         found.to_h { |first, last, company, id| [[first, last, company], id] }
       end
 
       def by_phone(rows)
         ends = rows.filter_map { |values| Records::Phone.ending(values["person.phone"]) }.uniq
-        ends.empty? ? {} : Records::Person.kept.where(phone_end: ends).order(Sequel.desc(Sequel[:people][:id])).select_hash(:phone_end, :id)
+        if ends.empty?
+          {}
+        else
+          Records::Person.kept.where(phone_end: ends).order(Sequel.desc(Sequel[:people][:id])).select_hash(:phone_end, :id)
+        end
       end
 
       def held(people)
@@ -86,7 +101,14 @@ module NimbleLetter
         tags = Records.db[:people_tags].where(person_id: ids).join(:tags, id: :tag_id).select_hash_groups(:person_id, :name_fold)
         lists = Records.db[:list_people].where(person_id: ids).join(:lists, id: :list_id).select_hash_groups(:person_id, :name)
         stored.to_h do |id, values|
-          [id, values.merge("person.company" => values["company.name"], "person.tags" => tags.fetch(id, []), "person.lists" => lists.fetch(id, []).map { |name| Core::Fold.call(name) })]
+          [
+            id,
+            values.merge(
+              "person.company" => values["company.name"],
+              "person.tags" => tags.fetch(id, []),
+              "person.lists" => lists.fetch(id, []).map { |name| Core::Fold.call(name) }
+            )
+          ]
         end
       end
     end

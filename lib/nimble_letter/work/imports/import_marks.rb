@@ -11,7 +11,19 @@ module NimbleLetter
         @moment = moment
         @companies = companies(rows)
         @tags = named(rows, "person.tags") { |name| Records::Tag.named(name).id }
-        @lists = named(rows, "person.lists") { |name| (Records::List.first(name: name) || Records::List.create(name: name[0, 120], account_id: @moment.account&.id, made_from: "a file", created_at: @moment.now, updated_at: @moment.now)).id }
+        @lists =
+          named(rows, "person.lists") do |name|
+            (
+              Records::List.first(name: name) ||
+                Records::List.create(
+                  name: name[0, 120],
+                  account_id: @moment.account&.id,
+                  made_from: "a file",
+                  created_at: @moment.now,
+                  updated_at: @moment.now
+                )
+            ).id
+          end
       end
 
       # @return [Hash, nil] the company's row
@@ -41,7 +53,8 @@ module NimbleLetter
         known.merge(find(missing.keys))
       end
 
-      def find(folds) = Records.db[:companies].where(name_fold: folds).select(:id, :name, :name_fold).order(Sequel.desc(:id)).as_hash(:name_fold)
+      def find(folds) =
+        Records.db[:companies].where(name_fold: folds).select(:id, :name, :name_fold).order(Sequel.desc(:id)).as_hash(:name_fold)
 
       # What a row says of a company is taken when the company is new.
       def made(fold, values)
@@ -54,7 +67,9 @@ module NimbleLetter
         row
       end
 
-      def fields = @fields ||= @moment.catalogue.select { |field| field.table == :companies && field.column && field.for?(:import) && field.name != "name" }
+      def fields =
+        @fields ||=
+          @moment.catalogue.select { |field| field.table == :companies && field.column && field.for?(:import) && field.name != "name" }
     end
   end
 end

@@ -31,8 +31,18 @@ module NimbleLetter
 
       def record(values, blocked)
         company = @marks.company(values)
-        row = {standing: "lead", consent: "unknown", name_order: "given_first", version: 1, created_at: @moment.now, updated_at: @moment.now, added_on: @moment.today, standing_since: @moment.today,
-               company_id: company&.[](:id), address_blocked: false}
+        row = {
+          standing: "lead",
+          consent: "unknown",
+          name_order: "given_first",
+          version: 1,
+          created_at: @moment.now,
+          updated_at: @moment.now,
+          added_on: @moment.today,
+          standing_since: @moment.today,
+          company_id: company&.[](:id),
+          address_blocked: false
+        }
         values.each { |key, value| (field = @fields[key]) && row[field.column] = RecordState.to_column(field, value) }
         row[:consent_on] ||= @moment.today if values.key?("person.consent")
         row[:time_zone] ||= zone(row[:country])
@@ -49,7 +59,10 @@ module NimbleLetter
       end
 
       def put(table, column, rows, ids)
-        Records::BulkInsert.call(table, rows.zip(ids).flat_map { |values, id| yield(values).map { |other| {:person_id => id, column => other} } })
+        Records::BulkInsert.call(
+          table,
+          rows.zip(ids).flat_map { |values, id| yield(values).map { |other| {:person_id => id, column => other} } }
+        )
       end
     end
   end

@@ -28,8 +28,19 @@ module NimbleLetter
         format = Files.format_of(path)
         file = Files.open(path, format)
         file.headers
-        import = Records::Import.create(account_id: @moment.account&.id, file_name: name.to_s.scrub("")[0, 300], file_key: key, digest: digest, bytes: bytes, format: format, state: "reading",
-          reading: file.reading, created_at: @moment.now, updated_at: @moment.now)
+        import =
+          Records::Import.create(
+            account_id: @moment.account&.id,
+            file_name: name.to_s.scrub("")[0, 300],
+            file_key: key,
+            digest: digest,
+            bytes: bytes,
+            format: format,
+            state: "reading",
+            reading: file.reading,
+            created_at: @moment.now,
+            updated_at: @moment.now
+          )
         suggest(import)
       rescue Error
         File.delete(path) if path && File.exist?(path)
@@ -40,14 +51,20 @@ module NimbleLetter
       # @param reading [Hash]
       # @return [Records::Import]
       def read_again(import, reading, version:)
-        raise Invalid.new("This file has been taken in already.", code: :too_late) unless %w[reading checked failed].include?(import.state) && !import.file_key.empty?
+        unless %w[reading checked failed].include?(import.state) && !import.file_key.empty?
+          raise Invalid.new("This file has been taken in already.", code: :too_late)
+        end
 
         wanted = import.reading.slice("encoding", "delimiter", "sheet").merge(reading.slice("encoding", "delimiter", "sheet"))
         file = Files.open(import.path(@folder), import.format, wanted)
         habits = reading.slice("order", "decimal")
         Core::Fields::Habit.new(order: habits["order"], decimal: habits.fetch("decimal", "."))
         anew = file.headers != headers(import)
-        import.change!({reading: import.reading.slice("order", "decimal", "headers").merge(file.reading, habits), state: "reading"}, version: version, now: @moment.now)
+        import.change!(
+          {reading: import.reading.slice("order", "decimal", "headers").merge(file.reading, habits), state: "reading"},
+          version: version,
+          now: @moment.now
+        )
         anew ? suggest(import) : import
       end
 
@@ -58,7 +75,13 @@ module NimbleLetter
         file.headers.each_with_index.map do |header, i|
           values = rows.map { |cells| cells[i] }.compact.map(&:to_s).reject { |value| value.strip.empty? }
           match = (import.matching || [])[i] || {}
-          {header: header.to_s, samples: values.uniq.first(4).map { |value| value[0, 120] }, field: match["field"], by: match["by"], orders: orders(values)}
+          {
+            header: header.to_s,
+            samples: values.uniq.first(4).map { |value| value[0, 120] },
+            field: match["field"],
+            by: match["by"],
+            orders: orders(values)
+          }
         end
       end
 
@@ -70,7 +93,14 @@ module NimbleLetter
         File.open(path, "wb") do |file|
           while (piece = stream.read(PIECE))
             bytes += piece.bytesize
-            raise Invalid.new("A file may have #{MOST_BYTES / 1024 / 1024} MB; this one is larger.", code: :too_large, at: "file", hint: "Bring it in as several files.") if bytes > MOST_BYTES
+            if bytes > MOST_BYTES
+              raise Invalid.new(
+                "A file may have #{MOST_BYTES / 1024 / 1024} MB; this one is larger.",
+                code: :too_large,
+                at: "file",
+                hint: "Bring it in as several files."
+              )
+            end
 
             digest << piece
             file.write(piece)
@@ -85,8 +115,16 @@ module NimbleLetter
         file = Files.open(import.path(@folder), import.format, import.reading)
         rows = file.each_row.first(SAMPLE).map(&:last)
         samples = file.headers.each_index.map { |i| rows.map { |cells| cells[i] }.compact.map(&:to_s) }
-        matching = Core::Importing::ColumnMatching.new(@moment.catalogue, habits: Records.db[:column_habits].select_hash(:header_fold, :field)).match(file.headers, samples)
-        orders = matching.zip(samples).select { |match, _| @moment.catalogue[match["field"]]&.type == :date }.filter_map { |_, values| orders(values.reject { |value| value.strip.empty? }) }
+        matching =
+          Core::Importing::ColumnMatching.new(
+            @moment.catalogue,
+            habits: Records.db[:column_habits].select_hash(:header_fold, :field)
+          ).match(file.headers, samples)
+        orders =
+          matching
+            .zip(samples)
+            .select { |match, _| @moment.catalogue[match["field"]]&.type == :date }
+            .filter_map { |_, values| orders(values.reject { |value| value.strip.empty? }) }
         order = orders.inject(:&)
         reading = (order && order.size == 1) ? import.reading.merge("order" => order.first) : import.reading
         import.update(matching: matching, reading: reading.merge("headers" => file.headers.map(&:to_s)))

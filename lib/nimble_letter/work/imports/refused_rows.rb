@@ -16,7 +16,12 @@ module NimbleLetter
         left = ((import.choices || {})["doubtful"] == "leave") ? %w[refused doubtful] : %w[refused]
         rows = Records.db[:import_rows].where(import_id: import.id, verdict: left)
         file = Tempfile.new("refused", binmode: true)
-        Files::TableOut.write("csv", file, [*headers, "Line", "Reason"], each(rows).lazy.map { |row| padded(JSON.parse(row[:cells] || "[]"), headers.size) + [row[:number], row[:reason]] })
+        Files::TableOut.write(
+          "csv",
+          file,
+          [*headers, "Line", "Reason"],
+          each(rows).lazy.map { |row| padded(JSON.parse(row[:cells] || "[]"), headers.size) + [row[:number], row[:reason]] }
+        )
         file.flush
         file.rewind
         file

@@ -15,10 +15,27 @@ module NimbleLetter
         matching.each { |key| known!(key, moment) }
         twice = matching.compact.tally.find { |_, times| times > 1 }&.first
         raise Invalid.new("Two columns are meant for #{label(twice, moment)}.", at: "matching", hint: "Leave one of them out.") if twice
-        raise Invalid.new("No column is meant for a name, a company or an address.", at: "matching", hint: "Choose what the columns hold.") unless (Core::Importing::RowReading::NAMES & matching).any?
+        unless (Core::Importing::RowReading::NAMES & matching).any?
+          raise Invalid.new(
+            "No column is meant for a name, a company or an address.",
+            at: "matching",
+            hint: "Choose what the columns hold."
+          )
+        end
 
         ask_for_order(import, matching, folder, moment)
-        import.change!({matching: matching.map { |key| {"field" => key, "by" => "hand"} }, choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})), state: "checking", counts: {}, rows: 0, problem: nil}, version: version, now: moment.now)
+        import.change!(
+          {
+            matching: matching.map { |key| {"field" => key, "by" => "hand"} },
+            choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
+            state: "checking",
+            counts: {},
+            rows: 0,
+            problem: nil
+          },
+          version: version,
+          now: moment.now
+        )
         remember(import, matching, moment)
         import
       end
@@ -27,10 +44,32 @@ module NimbleLetter
       def self.take(import, choices, version:, moment:)
         raise Invalid.new("This file is not checked yet.", code: :not_checked) unless import.state == "checked"
 
-        KINDS.each { |kind, known| raise Invalid.new("#{kind} is one of #{known.join(", ")}.", at: "choices.#{kind}") if choices.key?(kind) && !known.include?(choices[kind]) }
+        KINDS.each do |kind, known|
+          if choices.key?(kind) && !known.include?(choices[kind])
+            raise Invalid.new("#{kind} is one of #{known.join(", ")}.", at: "choices.#{kind}")
+          end
+        end
         Records.db.transaction do
-          set = Records::ChangeSet.create(kind: "import", words: "Brought in #{import.file_name}"[0, 300], act: {"import_id" => import.id}, state: "running", account_id: moment.account&.id, created_at: moment.now)
-          import.change!({choices: DEFAULTS.merge(import.choices || {}, choices.slice("new", "update", "doubtful", "tags", "lists")), state: "taking_in", change_set_id: set.id}, version: version, now: moment.now)
+          set =
+            Records::ChangeSet.create(
+              kind: "import",
+              words: "Brought in #{import.file_name}"[0, 300],
+              act: {
+                "import_id" => import.id
+              },
+              state: "running",
+              account_id: moment.account&.id,
+              created_at: moment.now
+            )
+          import.change!(
+            {
+              choices: DEFAULTS.merge(import.choices || {}, choices.slice("new", "update", "doubtful", "tags", "lists")),
+              state: "taking_in",
+              change_set_id: set.id
+            },
+            version: version,
+            now: moment.now
+          )
         end
         import
       end
@@ -62,8 +101,18 @@ module NimbleLetter
       def self.refuse_twice(import, options)
         return if options["again"]
 
-        earlier = Records::Import.where(digest: import.digest, state: %w[taking_in done]).exclude(id: import.id).order(Sequel.desc(:id)).first or return
-        raise Conflict.new("The same file was brought in before.", code: :same_file, hint: "Go on only if you mean to.", data: {import_id: earlier.id, at: earlier.created_at.getutc.iso8601})
+        earlier =
+          Records::Import.where(digest: import.digest, state: %w[taking_in done]).exclude(id: import.id).order(Sequel.desc(:id)).first or
+          return
+        raise Conflict.new(
+          "The same file was brought in before.",
+          code: :same_file,
+          hint: "Go on only if you mean to.",
+          data: {
+            import_id: earlier.id,
+            at: earlier.created_at.getutc.iso8601
+          }
+        )
       end
       private_class_method :refuse_twice
 
@@ -74,13 +123,33 @@ module NimbleLetter
         dates = matching.each_index.select { |i| matching[i] && moment.catalogue[matching[i]]&.type == :date }
         return if dates.empty?
 
-        asked = file.each_row.first(ReceiveImport::SAMPLE).any? { |_, cells| dates.any? { |i| cells[i].is_a?(String) && !cells[i].strip.empty? && Core::Fields::Habit.plain.date(cells[i]).nil? && Core::Fields::Habit.orders_for([cells[i]]).any? } }
-        raise Invalid.new("Say how this file writes its dates.", code: :order_unclear, at: "reading.order", hint: "Is 03/04 the 3rd of April or the 4th of March?") if asked
+        asked =
+          file
+            .each_row
+            .first(ReceiveImport::SAMPLE)
+            .any? do |_, cells|
+              dates.any? do |i|
+                cells[i].is_a?(String) && !cells[i].strip.empty? && Core::Fields::Habit.plain.date(cells[i]).nil? &&
+                  Core::Fields::Habit.orders_for([cells[i]]).any?
+              end
+            end
+        if asked
+          raise Invalid.new(
+            "Say how this file writes its dates.",
+            code: :order_unclear,
+            at: "reading.order",
+            hint: "Is 03/04 the 3rd of April or the 4th of March?"
+          )
+        end
       end
       private_class_method :ask_for_order
 
       def self.remember(import, matching, moment)
-        rows = import.reading["headers"].zip(matching).filter_map { |header, key| (fold = Core::Fold.call(header.tr("_", " "))) && [fold[0, 190], key, moment.now] }.uniq(&:first)
+        rows =
+          import.reading["headers"]
+            .zip(matching)
+            .filter_map { |header, key| (fold = Core::Fold.call(header.tr("_", " "))) && [fold[0, 190], key, moment.now] }
+            .uniq(&:first)
         Records.db[:column_habits].on_duplicate_key_update(:field, :updated_at).import(%i[header_fold field updated_at], rows) if rows.any?
       end
       private_class_method :remember

@@ -48,7 +48,10 @@ module NimbleLetter
 
           numbers = wanted.order(:number).select_map(:number)
           numbers.each_slice(SLICE) { |some| ImportMarks.new(rows(some.first..some.last).map { |row| row[:values] }, @moment) }
-          made = numbers.each_slice(SLICE).map { |some| {import_id: @import.id, first: some.first, last: some.last, rows: some.size, done: false} }
+          made =
+            numbers
+              .each_slice(SLICE)
+              .map { |some| {import_id: @import.id, first: some.first, last: some.last, rows: some.size, done: false} }
           made << {import_id: @import.id, first: 0, last: 0, rows: 0, done: true} if made.empty?
           Records::BulkInsert.call(:import_slices, made)
           true
@@ -67,7 +70,9 @@ module NimbleLetter
         wanted
       end
 
-      def everybody = @everybody ||= {"person.tags" => choices["tags"], "person.lists" => choices["lists"]}.reject { |_, names| names.nil? || names.empty? }
+      def everybody =
+        @everybody ||=
+          {"person.tags" => choices["tags"], "person.lists" => choices["lists"]}.reject { |_, names| names.nil? || names.empty? }
 
       def rows(numbers)
         rows = wanted.where(number: numbers).order(:number).select(:number, :verdict, :person_id, :values).all
@@ -80,15 +85,24 @@ module NimbleLetter
         fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
         marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
         made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
-        ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(known.map { |row| [row[:person_id], row[:values]] }, @import.change_set)
+        ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(
+          known.map { |row| [row[:person_id], row[:values]] },
+          @import.change_set
+        )
         note(made)
       end
 
       def note(made)
         made_json, before = JSON.generate(TakeBack::MADE => 1), JSON.generate({})
-        Records::BulkInsert.call(:change_entries, made.map { |id| {change_set_id: set_id, person_id: id, state: "done", before: before, after: made_json} })
+        Records::BulkInsert.call(
+          :change_entries,
+          made.map { |id| {change_set_id: set_id, person_id: id, state: "done", before: before, after: made_json} }
+        )
         words = JSON.generate(words: @import.file_name)
-        Records::BulkInsert.call(:events, made.map { |id| {kind: "imported", person_id: id, occurred_at: @moment.now, account_id: @import.account_id, data: words} })
+        Records::BulkInsert.call(
+          :events,
+          made.map { |id| {kind: "imported", person_id: id, occurred_at: @moment.now, account_id: @import.account_id, data: words} }
+        )
       end
 
       # Done when every slice is; one that another clerk holds is not done yet.

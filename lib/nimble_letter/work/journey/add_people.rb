@@ -12,7 +12,9 @@ module NimbleLetter
       # @param again [String] one of AGAIN
       # @raise [Invalid]
       def initialize(sequence, audience, moment, again: "leave_out")
-        raise Invalid.new("Only a sequence that runs or is paused takes people in.", code: :not_running) unless %w[running paused].include?(sequence.state)
+        unless %w[running paused].include?(sequence.state)
+          raise Invalid.new("Only a sequence that runs or is paused takes people in.", code: :not_running)
+        end
         raise Invalid.new("Say one of #{AGAIN.join(", ")}.", at: "again") unless AGAIN.include?(again)
 
         @sequence, @moment, @again = sequence, moment, again
@@ -21,7 +23,14 @@ module NimbleLetter
 
       # @return [Hash] sieve, and of those who would get it: new, and again by status; letters with a gap; without a mailbox
       def preview
-        {sieve: @outlook.account, fresh: fresh.size, again: again_by_status, gaps: gaps, without_mailbox: rows.count { |row| row.mailbox.nil? }, letters: rows.size * @sequence.steps.size}
+        {
+          sieve: @outlook.account,
+          fresh: fresh.size,
+          again: again_by_status,
+          gaps: gaps,
+          without_mailbox: rows.count { |row| row.mailbox.nil? },
+          letters: rows.size * @sequence.steps.size
+        }
       end
 
       # @param letters [Integer] the number that was read back
@@ -40,10 +49,27 @@ module NimbleLetter
 
       def check(letters)
         now = preview
-        raise Conflict.new("It is #{now[:letters]} letters now, not #{letters}.", code: :numbers_moved, hint: "Read the new numbers, then add them.", data: {letters: now[:letters]}) unless now[:letters] == letters
+        unless now[:letters] == letters
+          raise Conflict.new(
+            "It is #{now[:letters]} letters now, not #{letters}.",
+            code: :numbers_moved,
+            hint: "Read the new numbers, then add them.",
+            data: {
+              letters: now[:letters]
+            }
+          )
+        end
         raise Invalid.new("Nobody would join.", at: "audience") if rows.empty?
-        raise Invalid.new("#{now[:without_mailbox]} would have no mailbox to come from.", code: :not_ready) if now[:without_mailbox].positive?
-        raise Invalid.new("#{now[:gaps]} of their letters have a gap.", code: :not_ready, hint: "Fill the gaps in the records, or leave these people out.") if now[:gaps].positive?
+        if now[:without_mailbox].positive?
+          raise Invalid.new("#{now[:without_mailbox]} would have no mailbox to come from.", code: :not_ready)
+        end
+        if now[:gaps].positive?
+          raise Invalid.new(
+            "#{now[:gaps]} of their letters have a gap.",
+            code: :not_ready,
+            hint: "Fill the gaps in the records, or leave these people out."
+          )
+        end
       end
 
       # Those who would join as things stand.
@@ -52,7 +78,11 @@ module NimbleLetter
       def fresh = @outlook.rows.reject { |row| before.key?(row.person.id) }
 
       def before
-        @before ||= Records::Member.where(sequence_id: @sequence.id, person_id: @outlook.people.map(&:id)).order(:round).select_hash(:person_id, :status)
+        @before ||=
+          Records::Member
+            .where(sequence_id: @sequence.id, person_id: @outlook.people.map(&:id))
+            .order(:round)
+            .select_hash(:person_id, :status)
       end
 
       def again_by_status

@@ -27,7 +27,8 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Records::Member}] the last membership so far, by person
       def before
-        @before ||= Records::Member.where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id }).order(:round).as_hash(:person_id)
+        @before ||=
+          Records::Member.where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id }).order(:round).as_hash(:person_id)
       end
 
       def insert_members
@@ -36,11 +37,24 @@ module NimbleLetter
         rows = @rows.map do |row|
           last = before[row.person.id]
           kept = (last if @keep_status)
-          [@sequence.id, row.person.id, row.mailbox.id, @moment.now, @moment.now, kept ? kept.status : first, kept ? kept.status_by_hand : false, last ? last.round + 1 : 1]
+          [
+            @sequence.id,
+            row.person.id,
+            row.mailbox.id,
+            @moment.now,
+            @moment.now,
+            kept ? kept.status : first,
+            kept ? kept.status_by_hand : false,
+            last ? last.round + 1 : 1
+          ]
         end
         Records.db[:members].import(columns, rows, slice: SLICE)
         # The newest membership of each.
-        @member_ids = Records.db[:members].where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id }).order(:round).select_hash(:person_id, :id)
+        @member_ids =
+          Records.db[:members]
+            .where(sequence_id: @sequence.id, person_id: @rows.map { |row| row.person.id })
+            .order(:round)
+            .select_hash(:person_id, :id)
       end
 
       def insert_deliveries
@@ -48,7 +62,18 @@ module NimbleLetter
         rows = @rows.flat_map do |row|
           row.passage.each_with_index.map do |(step, due), i|
             version = versions.fetch(step.id, {})[row.person.id]
-            [SecureRandom.urlsafe_base64(16), @member_ids.fetch(row.person.id), @sequence.id, step.id, row.person.id, letter_id(step.id, version), row.mailbox.id, i.zero? ? "due" : "ahead", due, version]
+            [
+              SecureRandom.urlsafe_base64(16),
+              @member_ids.fetch(row.person.id),
+              @sequence.id,
+              step.id,
+              row.person.id,
+              letter_id(step.id, version),
+              row.mailbox.id,
+              i.zero? ? "due" : "ahead",
+              due,
+              version
+            ]
           end
         end
         Records.db[:deliveries].import(columns, rows, slice: SLICE)
@@ -61,7 +86,8 @@ module NimbleLetter
       def letter_id(step_id, version) = (@letter_ids ||= {})[[step_id, version]] ||= steps[step_id].letter_of(version).id
 
       def insert_events
-        rows = @rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }
+        rows =
+          @rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }
         Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id], rows, slice: SLICE)
       end
     end

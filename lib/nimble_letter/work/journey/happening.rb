@@ -41,13 +41,27 @@ module NimbleLetter
       private
 
       def event
-        {kind: @kind, person_id: @person_id, occurred_at: @at, sequence_id: @delivery&.sequence_id, step_id: @delivery&.step_id, letter_id: @delivery&.letter_id,
-         delivery_id: @delivery&.id, member_id: @delivery&.member_id, account_id: @account_id, by_machine: @by_machine, data: @data && JSON.generate(@data)}
+        {
+          kind: @kind,
+          person_id: @person_id,
+          occurred_at: @at,
+          sequence_id: @delivery&.sequence_id,
+          step_id: @delivery&.step_id,
+          letter_id: @delivery&.letter_id,
+          delivery_id: @delivery&.id,
+          member_id: @delivery&.member_id,
+          account_id: @account_id,
+          by_machine: @by_machine,
+          data: @data && JSON.generate(@data)
+        }
       end
 
       # In one statement: a letter that goes out appends two.
       def append(*events)
-        Records.db[:events].import(COLUMNS, events.compact.map { |one| COLUMNS.map { |column| one.fetch(column) { (column == :by_machine) ? false : nil } } })
+        Records.db[:events].import(
+          COLUMNS,
+          events.compact.map { |one| COLUMNS.map { |column| one.fetch(column) { (column == :by_machine) ? false : nil } } }
+        )
       end
 
       def mark_person

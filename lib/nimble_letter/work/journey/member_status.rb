@@ -17,7 +17,13 @@ module NimbleLetter
 
       # @raise [Invalid] when there is no such status
       def self.set(member, status, at:, account_id:)
-        raise Invalid.new("There is no status #{status.inspect}.", at: "status", hint: "It is one of #{LADDER.rungs.map(&:key).join(", ")}.") unless LADDER.known?(status)
+        unless LADDER.known?(status)
+          raise Invalid.new(
+            "There is no status #{status.inspect}.",
+            at: "status",
+            hint: "It is one of #{LADDER.rungs.map(&:key).join(", ")}."
+          )
+        end
 
         Records.db.transaction do
           member.lock!
@@ -29,7 +35,15 @@ module NimbleLetter
       def self.move(member, status, at:, by_hand:, account_id: nil)
         data = JSON.generate(from: member.status, to: status, by_hand: by_hand)
         member.set(status: status, status_by_hand: by_hand)
-        {kind: "status_moved", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id, member_id: member.id, account_id: account_id, data: data}
+        {
+          kind: "status_moved",
+          person_id: member.person_id,
+          occurred_at: at,
+          sequence_id: member.sequence_id,
+          member_id: member.id,
+          account_id: account_id,
+          data: data
+        }
       end
       private_class_method :move
     end

@@ -27,7 +27,15 @@ module NimbleLetter
         Records.db.transaction do
           member = Records::Member.dataset.for_update.first(id: delivery.member_id)
           delivery.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
-          Happening.call(refused ? "refused" : "failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
+          Happening.call(
+            refused ? "refused" : "failed",
+            at: at,
+            person_id: delivery.person_id,
+            delivery: delivery,
+            data: {
+              reason: reason[0, 300]
+            }
+          )
           onward(member.refresh, at, moment)
         end
       end
@@ -38,15 +46,26 @@ module NimbleLetter
 
         member.update(passed: member.passed + 1, base: base)
         zone = Core::Calendar::Zones.fetch((person || Records::Person[member.person_id])&.time_zone || moment.firm.time_zone)
-        case (decision = moment.machine(moment.plan_of(member.sequence_id)).decide(member.place, [], base, their_zone: zone, seed: member.person_id))
-        when Core::Journey::Decisions::Finish then finish(member, base)
-        else next_due(member, decision)
+        case (
+          decision =
+            moment.machine(moment.plan_of(member.sequence_id)).decide(member.place, [], base, their_zone: zone, seed: member.person_id)
+        )
+        when Core::Journey::Decisions::Finish
+          finish(member, base)
+        else
+          next_due(member, decision)
         end
       end
 
       def self.finish(member, at)
         member.update(state: "finished")
-        Records.db[:events].insert(kind: "finished", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id, member_id: member.id)
+        Records.db[:events].insert(
+          kind: "finished",
+          person_id: member.person_id,
+          occurred_at: at,
+          sequence_id: member.sequence_id,
+          member_id: member.id
+        )
         Ending.check(member.sequence_id, at: at)
       end
       private_class_method :finish

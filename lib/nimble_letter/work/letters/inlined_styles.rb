@@ -23,8 +23,19 @@ module NimbleLetter
 
         def attributes(look, designed)
           elements = Core::Letters::Stylesheet::PARTS.map { |part, tag| [part, sample(part, tag)] }
-          page = "<html><head><style>#{Core::Letters::Stylesheet.css(look, designed: designed)}</style></head><body>#{elements.map(&:last).join}</body></html>"
-          inlined = Nokogiri::HTML(Premailer.new(page, with_html_string: true, adapter: :nokogiri, include_link_tags: false, css_to_attributes: true).to_inline_css)
+          page =
+            "<html><head><style>#{Core::Letters::Stylesheet.css(look, designed: designed)}</style></head><body>" \
+            "#{elements.map(&:last).join}</body></html>"
+          inlined =
+            Nokogiri.HTML(
+              Premailer.new(
+                page,
+                with_html_string: true,
+                adapter: :nokogiri,
+                include_link_tags: false,
+                css_to_attributes: true
+              ).to_inline_css
+            )
           elements.to_h do |part, _|
             node = inlined.at_css("[data-part=#{part}]")
             given = node.attributes.except("class", "data-part").transform_values(&:value)

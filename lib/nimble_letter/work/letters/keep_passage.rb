@@ -14,7 +14,13 @@ module NimbleLetter
       # @return [Records::Passage]
       # @raise [Invalid]
       def make(name:, documents: {Records::Passage::ANY => Core::Letters::Document::EMPTY})
-        Records::Passage.create(name: name(name), documents: read(documents, nil), account_id: @moment.account&.id, created_at: @moment.now, updated_at: @moment.now)
+        Records::Passage.create(
+          name: name(name),
+          documents: read(documents, nil),
+          account_id: @moment.account&.id,
+          created_at: @moment.now,
+          updated_at: @moment.now
+        )
       end
 
       # @param input [Hash{Symbol=>Object}] version, and name or documents
@@ -37,12 +43,17 @@ module NimbleLetter
       def name(given) = Core::Letters::Values.clean(given)&.slice(0, 120) || raise(Invalid.new("A passage needs a name.", at: "name"))
 
       def read(documents, own_id)
-        raise Invalid.new("A passage needs a text for everybody; other languages come beside it.", at: "documents") unless documents.is_a?(Hash) && documents.key?(Records::Passage::ANY)
+        unless documents.is_a?(Hash) && documents.key?(Records::Passage::ANY)
+          raise Invalid.new("A passage needs a text for everybody; other languages come beside it.", at: "documents")
+        end
 
         unknown = documents.keys - LANGUAGES - [Records::Passage::ANY]
         raise Invalid.new("There is no language #{unknown.first.inspect}.", at: "documents") if unknown.any?
 
-        read = documents.to_h { |language, json| [language, Core::Letters::Document.parse!(json, at: "documents.#{language}", catalogue: @moment.catalogue)] }
+        read =
+          documents.to_h do |language, json|
+            [language, Core::Letters::Document.parse!(json, at: "documents.#{language}", catalogue: @moment.catalogue)]
+          end
         no_circle!(read.values.flat_map(&:passage_ids).uniq, own_id)
         read.transform_values(&:to_h)
       end
@@ -51,7 +62,12 @@ module NimbleLetter
         return if own_id.nil?
         return unless within.include?(own_id) || Records::Passage.documents(within).key?(own_id)
 
-        raise Invalid.new("This passage would contain itself.", code: :circle, at: "documents", hint: "Take the passage out that leads back to this one.")
+        raise Invalid.new(
+          "This passage would contain itself.",
+          code: :circle,
+          at: "documents",
+          hint: "Take the passage out that leads back to this one."
+        )
       end
     end
   end

@@ -13,7 +13,12 @@ module NimbleLetter
       def sequence
         return @sequence if defined?(@sequence)
 
-        @sequence = Records::Sequence.where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id)).order(Sequel.desc(:updated_at)).all.find { |one| people_of(one) }
+        @sequence =
+          Records::Sequence
+            .where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id))
+            .order(Sequel.desc(:updated_at))
+            .all
+            .find { |one| people_of(one) }
       end
 
       # @return [String]

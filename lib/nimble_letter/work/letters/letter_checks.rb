@@ -25,8 +25,18 @@ module NimbleLetter
 
       def given(gaps:, html_bytes:)
         parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
-        Core::Letters::Checks::Given.new(**parts, passages: @letter.documents.drop(parts.size), designed: @letter.designed?, for_deal: @letter.for_deal?, html_bytes: html_bytes, gaps: gaps, postal_address: @moment.firm.postal_address, contrasts: @moment.firm.look.contrasts,
-          catalogue: @moment.catalogue, attachment_bytes: Records::Attachment.where(letter_id: @letter.id).sum(:bytes))
+        Core::Letters::Checks::Given.new(
+          **parts,
+          passages: @letter.documents.drop(parts.size),
+          designed: @letter.designed?,
+          for_deal: @letter.for_deal?,
+          html_bytes: html_bytes,
+          gaps: gaps,
+          postal_address: @moment.firm.postal_address,
+          contrasts: @moment.firm.look.contrasts,
+          catalogue: @moment.catalogue,
+          attachment_bytes: Records::Attachment.where(letter_id: @letter.id).sum(:bytes)
+        )
       end
 
       def gaps = LetterAudience.new(@letter, @moment).gaps

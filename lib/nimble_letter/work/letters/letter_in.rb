@@ -27,7 +27,8 @@ module NimbleLetter
         raise Invalid.new("The file is empty.", code: :empty_file) if bytes.strip.empty?
 
         text = bytes.dup.force_encoding("UTF-8")
-        text = bytes.encode("UTF-8", "Windows-1252", undef: :replace, invalid: :replace) unless text.valid_encoding? || File.extname(name.to_s).casecmp?(".eml")
+        text = bytes.encode("UTF-8", "Windows-1252", undef: :replace, invalid: :replace) unless text.valid_encoding? ||
+          File.extname(name.to_s).casecmp?(".eml")
         title = File.basename(name.to_s.scrub(""), ".*").then { |base| base.strip.empty? ? "A letter from a file" : base }
         Records.db.transaction { WriteLetter.new(@moment).make(public_send(format_of(name, text), text, title)) }
       end
@@ -36,7 +37,13 @@ module NimbleLetter
       # @return [Hash] content of a letter
       def json(text, _title)
         file = JSON.parse(text)
-        raise Invalid.new("This JSON is not a letter of ours.", code: :not_a_letter, hint: "It begins with \"format\": #{LetterOut::FORMAT.inspect}.") unless file.is_a?(Hash) && file["format"] == LetterOut::FORMAT && file["letter"].is_a?(Hash)
+        unless file.is_a?(Hash) && file["format"] == LetterOut::FORMAT && file["letter"].is_a?(Hash)
+          raise Invalid.new(
+            "This JSON is not a letter of ours.",
+            code: :not_a_letter,
+            hint: "It begins with \"format\": #{LetterOut::FORMAT.inspect}."
+          )
+        end
 
         wrong = WORDS.find { |name| ![String, NilClass].include?(file["letter"][name].class) }
         raise Invalid.new("The #{wrong} of this letter is no text.", code: :not_a_letter, at: wrong) if wrong
@@ -50,16 +57,37 @@ module NimbleLetter
       def eml(text, title)
         mail = Mail.read_from_string(text)
         part = mail.html_part || ((mail.mime_type == "text/html") ? mail : nil)
-        body = part ? @reader.read(part.decoded) : Core::Letters::Document.from_text((mail.text_part || mail).decoded.to_s.delete("\r"), catalogue: @moment.catalogue).to_h
-        {name: title, subject: one_line(mail.subject.to_s), body: body, manner: part&.decoded&.match?(/<(table|img)\b/i) ? "designed" : "plain"}
+        body =
+          (
+            if part
+              @reader.read(part.decoded)
+            else
+              Core::Letters::Document.from_text((mail.text_part || mail).decoded.to_s.delete("\r"), catalogue: @moment.catalogue).to_h
+            end
+          )
+        {
+          name: title,
+          subject: one_line(mail.subject.to_s),
+          body: body,
+          manner: part&.decoded&.match?(/<(table|img)\b/i) ? "designed" : "plain"
+        }
       end
 
-      def html(text, title) = {name: title, subject: one_line(Nokogiri::HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}
+      def html(text, title) =
+        {name: title, subject: one_line(Nokogiri.HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}
 
       def markdown(text, title)
         front, body = text.match(/\A---\s*\n(.*?)\n---\s*\n(.*)\z/m)&.captures || ["", text]
-        said = front.scan(/^(title|subject|preview):\s*(.+)$/).to_h { |key, value| [key, value.strip.then { |one| one.start_with?('"') ? JSON.parse(one) : one }] }
-        {name: said.fetch("title", title), subject: one_line(said.fetch("subject", "")), preview: one_line(said.fetch("preview", "")), body: @reader.read(html_of(body))}
+        said =
+          front
+            .scan(/^(title|subject|preview):\s*(.+)$/)
+            .to_h { |key, value| [key, value.strip.then { |one| one.start_with?('"') ? JSON.parse(one) : one }] }
+        {
+          name: said.fetch("title", title),
+          subject: one_line(said.fetch("subject", "")),
+          preview: one_line(said.fetch("preview", "")),
+          body: @reader.read(html_of(body))
+        }
       rescue JSON::ParserError
         raise Invalid.new("The lines at the top of this file cannot be read.", code: :not_a_letter)
       end
@@ -70,10 +98,25 @@ module NimbleLetter
       STROKE = "\u2758"
 
       # Signs stay as they were typed: three points are three points.
-      AS_TYPED = {auto_ids: false, smart_quotes: %w[apos apos quot quot], typographic_symbols: {hellip: "...", mdash: "---", ndash: "--", laquo: "<<", raquo: ">>", laquo_space: "<< ", raquo_space: " >>"}}.freeze
+      AS_TYPED = {
+        auto_ids: false,
+        smart_quotes: %w[apos apos quot quot],
+        typographic_symbols: {
+          hellip: "...",
+          mdash: "---",
+          ndash: "--",
+          laquo: "<<",
+          raquo: ">>",
+          laquo_space: "<< ",
+          raquo_space: " >>"
+        }
+      }.freeze
 
       def html_of(markdown)
-        Kramdown::Document.new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, **AS_TYPED).to_html.gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
+        Kramdown::Document
+          .new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, **AS_TYPED)
+          .to_html
+          .gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
       end
 
       def format_of(name, text)
@@ -91,12 +134,18 @@ module NimbleLetter
         end
       end
 
-      def one_line(words) = Core::Letters::Document.from_text(words.split.join(" "), catalogue: @moment.catalogue).to_h.then { |root| root["content"].empty? ? Core::Letters::Document::EMPTY : root }
+      def one_line(words) =
+        Core::Letters::Document
+          .from_text(words.split.join(" "), catalogue: @moment.catalogue)
+          .to_h
+          .then { |root| root["content"].empty? ? Core::Letters::Document::EMPTY : root }
 
       # Pictures and passages that are here already are used; others come in with the letter.
       # @return [Hash{Integer=>Integer}] numbers here by numbers in the file
       def places(entries, kind)
-        entries.select { |entry| entry.is_a?(Hash) && entry["id"].is_a?(Integer) }.to_h { |entry| [entry["id"], (kind == "picture_id") ? picture(entry) : passage(entry)] }
+        entries
+          .select { |entry| entry.is_a?(Hash) && entry["id"].is_a?(Integer) }
+          .to_h { |entry| [entry["id"], (kind == "picture_id") ? picture(entry) : passage(entry)] }
       end
 
       def picture(entry)

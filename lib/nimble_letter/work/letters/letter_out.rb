@@ -8,7 +8,12 @@ module NimbleLetter
     # A letter as a file: JSON (all of it, to be brought in again exactly), Markdown, HTML or a message (.eml). In the last
     # three its fields stand as {{first name}}.
     class LetterOut
-      FORMATS = {"json" => "application/json", "md" => "text/markdown; charset=utf-8", "html" => "text/html; charset=utf-8", "eml" => "message/rfc822"}.freeze
+      FORMATS = {
+        "json" => "application/json",
+        "md" => "text/markdown; charset=utf-8",
+        "html" => "text/html; charset=utf-8",
+        "eml" => "message/rfc822"
+      }.freeze
       FORMAT = "nimble-letter/1"
 
       def initialize(letter, moment, base_url:)
@@ -40,13 +45,19 @@ module NimbleLetter
       def merged
         @merged ||= begin
           parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
-          Core::Letters::Placeholders.new(**parts, catalogue: @moment.catalogue, passages: @letter.passages, language: @letter.language).call
+          Core::Letters::Placeholders.new(
+            **parts,
+            catalogue: @moment.catalogue,
+            passages: @letter.passages,
+            language: @letter.language
+          ).call
         end
       end
 
       def markdown
         picture = ->(id) { Records::Picture.without_data.first(id: id)&.then { |one| "#{@base_url}#{one.path}" } }
-        "---\ntitle: #{JSON.generate(@letter.name)}\nsubject: #{JSON.generate(line(merged.subject))}\npreview: #{JSON.generate(line(merged.preview))}\n---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
+        "---\ntitle: #{JSON.generate(@letter.name)}\nsubject: #{JSON.generate(line(merged.subject))}\npreview: " \
+          "#{JSON.generate(line(merged.preview))}\n---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
       end
 
       def line(runs) = Core::Letters::TextWriter.line(runs)

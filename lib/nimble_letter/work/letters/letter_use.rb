@@ -9,7 +9,11 @@ module NimbleLetter
         deliveries = Records::Delivery.where(letter_id: letter.id)
         sent = deliveries.where(state: "sent").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         due = deliveries.where(state: Records::Delivery::STILL_DUE).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
-        Records::Sequence.where(state: %w[running paused], id: (sent.keys + due.keys).uniq).order(:name).all.map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0)} }
+        Records::Sequence
+          .where(state: %w[running paused], id: (sent.keys + due.keys).uniq)
+          .order(:name)
+          .all
+          .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0)} }
       end
     end
   end

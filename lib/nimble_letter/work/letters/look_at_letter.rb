@@ -12,8 +12,15 @@ module NimbleLetter
       # @return [Hash]
       def json
         company = Records::Company.where(id: @person.company_id).get(:name)
-        {person_id: @person.id, person: @person.name, company: company, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: "preview", text: setting.text(merged, mailbox),
-         **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[@person.id])}
+        {
+          person_id: @person.id,
+          person: @person.name,
+          company: company,
+          mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
+          state: "preview",
+          text: setting.text(merged, mailbox),
+          **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[@person.id])
+        }
       end
 
       # @return [String] what is put in, marked
@@ -29,7 +36,9 @@ module NimbleLetter
 
       # The owner's, since that is whom they know; else one's own.
       def mailbox
-        @mailbox ||= Records::Mailbox.eager(:account).first(account_id: @person.owner_id) || Records::Mailbox.eager(:account).first(account_id: @moment.account&.id) || Records::Mailbox.eager(:account).first
+        @mailbox ||=
+          Records::Mailbox.eager(:account).first(account_id: @person.owner_id) ||
+          Records::Mailbox.eager(:account).first(account_id: @moment.account&.id) || Records::Mailbox.eager(:account).first
       end
     end
   end

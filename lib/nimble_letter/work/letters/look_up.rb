@@ -24,7 +24,9 @@ module NimbleLetter
           answers = answers(service, values.values.compact.uniq)
           values.each do |id, value|
             answer = answers[value] or next
-            answer.known? ? known[id].merge!(service.answers.transform_values { |name| plain(answer.facts[name]) }) : reasons[id] = answer.reason
+            answer.known? ?
+              known[id].merge!(service.answers.transform_values { |name| plain(answer.facts[name]) }) :
+              reasons[id] = answer.reason
           end
         end
         [known, reasons]
@@ -56,7 +58,16 @@ module NimbleLetter
       def asked(service, values)
         down = nil
         values.each_slice(AT_ONCE).with_object({}) do |some, all|
-          found = down ? some.to_h { |value| [value, down] } : some.map { |value| [value, Thread.new { @moment.lookups.ask(service, value, @moment.today) }] }.to_h { |value, asking| [value, asking.value] }
+          found =
+            (
+              if down
+                some.to_h { |value| [value, down] }
+              else
+                some
+                  .map { |value| [value, Thread.new { @moment.lookups.ask(service, value, @moment.today) }] }
+                  .to_h { |value, asking| [value, asking.value] }
+              end
+            )
           down ||= found.values.find(&:down)
           keep(service, found)
           all.merge!(found)
@@ -65,8 +76,14 @@ module NimbleLetter
 
       def keep(service, found)
         found.each do |value, answer|
-          row = {answer: answer.facts && JSON.generate(answer.facts), reason: answer.reason&.slice(0, 200), answered_at: Records.server_time}
-          Records.db[:lookup_answers].on_duplicate_key_update(*row.keys).insert(row.merge(lookup: service.name, asked: value[0, 190], for_day: @moment.today))
+          row = {
+            answer: answer.facts && JSON.generate(answer.facts),
+            reason: answer.reason&.slice(0, 200),
+            answered_at: Records.server_time
+          }
+          Records.db[:lookup_answers].on_duplicate_key_update(*row.keys).insert(
+            row.merge(lookup: service.name, asked: value[0, 190], for_day: @moment.today)
+          )
         end
       end
     end

@@ -10,7 +10,14 @@ module NimbleLetter
       # @param unanswered [String, nil] why an outside service had nothing to say
       # @return [Hash]
       def self.write(merged, catalogue, unanswered: nil)
-        {subject: runs(merged.subject, catalogue), preview: runs(merged.preview, catalogue), gaps: gaps(merged.gaps, catalogue), sides: sides(merged), line_lost: merged.line_lost, unanswered: unanswered}
+        {
+          subject: runs(merged.subject, catalogue),
+          preview: runs(merged.preview, catalogue),
+          gaps: gaps(merged.gaps, catalogue),
+          sides: sides(merged),
+          line_lost: merged.line_lost,
+          unanswered: unanswered
+        }
       end
 
       # @param keys [Array<String>]

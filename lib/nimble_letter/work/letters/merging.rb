@@ -17,8 +17,12 @@ module NimbleLetter
       # @param mailbox [Records::Mailbox, nil]
       # @return [Core::Letters::Merged]
       def call(person, mailbox)
-        merge.call(mailbox ? facts[person.id].merge(mailbox.sender_facts) : facts[person.id], shown: ->(condition) { shown_to.holds?(condition, person.id) },
-          line: lines[person.id], filled: fills.fetch(person.id, NONE))
+        merge.call(
+          mailbox ? facts[person.id].merge(mailbox.sender_facts) : facts[person.id],
+          shown: ->(condition) { shown_to.holds?(condition, person.id) },
+          line: lines[person.id],
+          filled: fills.fetch(person.id, NONE)
+        )
       end
 
       # @return [Hash{Integer=>String}] by person, why an outside service had nothing to say

@@ -11,8 +11,18 @@ module NimbleLetter
       def self.all
         @all ||= Dir[File.join(FOLDER, "*.md")].sort.map do |path|
           text = File.read(path)
-          said = text[/\A---\n(.*?)\n---\n/m, 1].scan(/^(\w+):\s*(.+)$/).to_h { |key, value| [key, value.strip.delete_prefix('"').delete_suffix('"')] }
-          {key: File.basename(path, ".md"), name: said.fetch("title"), situation: said.fetch("situation"), subject: said.fetch("subject"), words: text.sub(/\A---\n.*?\n---\n/m, "").strip, text: text}
+          said =
+            text[/\A---\n(.*?)\n---\n/m, 1]
+              .scan(/^(\w+):\s*(.+)$/)
+              .to_h { |key, value| [key, value.strip.delete_prefix('"').delete_suffix('"')] }
+          {
+            key: File.basename(path, ".md"),
+            name: said.fetch("title"),
+            situation: said.fetch("situation"),
+            subject: said.fetch("subject"),
+            words: text.sub(/\A---\n.*?\n---\n/m, "").strip,
+            text: text
+          }
         end
       end
 

@@ -9,10 +9,25 @@ module NimbleLetter
       MOST_FILES = 5
       # By name, since that is what servers go by; they turn the whole letter away for one of these.
       REFUSED = %w[exe com bat cmd scr pif js jse vbs vbe wsf ps1 msi jar apk dll hta lnk reg iso img docm xlsm pptm].freeze
-      TYPES = {"pdf" => "application/pdf", "txt" => "text/plain", "csv" => "text/csv", "ics" => "text/calendar", "vcf" => "text/vcard", "jpg" => "image/jpeg", "jpeg" => "image/jpeg", "png" => "image/png",
-               "gif" => "image/gif", "webp" => "image/webp", "mp3" => "audio/mpeg", "wav" => "audio/wav", "m4a" => "audio/mp4", "zip" => "application/zip",
-               "docx" => "application/vnd.openxmlformats-officedocument.wordprocessingml.document", "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-               "odt" => "application/vnd.oasis.opendocument.text"}.freeze
+      TYPES = {
+        "pdf" => "application/pdf",
+        "txt" => "text/plain",
+        "csv" => "text/csv",
+        "ics" => "text/calendar",
+        "vcf" => "text/vcard",
+        "jpg" => "image/jpeg",
+        "jpeg" => "image/jpeg",
+        "png" => "image/png",
+        "gif" => "image/gif",
+        "webp" => "image/webp",
+        "mp3" => "audio/mpeg",
+        "wav" => "audio/wav",
+        "m4a" => "audio/mp4",
+        "zip" => "application/zip",
+        "docx" => "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+        "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        "odt" => "application/vnd.oasis.opendocument.text"
+      }.freeze
 
       def initialize(letter, moment)
         @letter, @moment = letter, moment
@@ -24,14 +39,29 @@ module NimbleLetter
       def call(stream, name:)
         name = (Core::Letters::Values.clean(name.to_s.scrub("").tr("/\\", "__")) || "file")[0, 160]
         ending = name[/\.(\w+)\z/, 1].to_s.downcase
-        raise Invalid.new("Mail servers turn away letters with a .#{ending} file.", code: :refused_file, hint: "Put it on a page and link to it.") if REFUSED.include?(ending)
+        if REFUSED.include?(ending)
+          raise Invalid.new(
+            "Mail servers turn away letters with a .#{ending} file.",
+            code: :refused_file,
+            hint: "Put it on a page and link to it."
+          )
+        end
 
         data = stream.read(MOST_BYTES + 1).to_s
         raise Invalid.new("The file is empty.", code: :empty_file) if data.empty?
-        raise Invalid.new("A file may have #{MOST_BYTES / 1024 / 1024} MB.", code: :too_large, hint: "A link to it reaches more people.") if data.bytesize > MOST_BYTES
+        if data.bytesize > MOST_BYTES
+          raise Invalid.new("A file may have #{MOST_BYTES / 1024 / 1024} MB.", code: :too_large, hint: "A link to it reaches more people.")
+        end
 
         room!(data.bytesize)
-        Records::Attachment.create(letter_id: @letter.id, name: name, mime: TYPES.fetch(ending, "application/octet-stream"), bytes: data.bytesize, data: Sequel.blob(data), created_at: @moment.now)
+        Records::Attachment.create(
+          letter_id: @letter.id,
+          name: name,
+          mime: TYPES.fetch(ending, "application/octet-stream"),
+          bytes: data.bytesize,
+          data: Sequel.blob(data),
+          created_at: @moment.now
+        )
       end
 
       private
@@ -39,7 +69,9 @@ module NimbleLetter
       def room!(bytes)
         there = Records::Attachment.where(letter_id: @letter.id).select_map(:bytes)
         raise Invalid.new("A letter takes #{MOST_FILES} files.", code: :too_many) if there.size >= MOST_FILES
-        raise Invalid.new("All files of a letter may have #{MOST_TOGETHER / 1024 / 1024} MB together.", code: :too_large) if there.sum + bytes > MOST_TOGETHER
+        if there.sum + bytes > MOST_TOGETHER
+          raise Invalid.new("All files of a letter may have #{MOST_TOGETHER / 1024 / 1024} MB together.", code: :too_large)
+        end
       end
     end
   end

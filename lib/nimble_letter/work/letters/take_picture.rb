@@ -14,7 +14,12 @@ module NimbleLetter
       WIDEST = 1200 # twice what a letter shows, for sharp screens
       QUALITY = 82
       # What is decoded at all; SVG can hold scripts and is not a picture to mail programs.
-      BEGINNINGS = {"JPEG" => /\A\xFF\xD8\xFF/n, "PNG" => /\A\x89PNG\r\n\x1A\n/n, "GIF" => /\AGIF8[79]a/n, "WebP" => /\ARIFF....WEBP/mn}.freeze
+      BEGINNINGS = {
+        "JPEG" => /\A\xFF\xD8\xFF/n,
+        "PNG" => /\A\x89PNG\r\n\x1A\n/n,
+        "GIF" => /\AGIF8[79]a/n,
+        "WebP" => /\ARIFF....WEBP/mn
+      }.freeze
 
       def initialize(moment)
         @moment = moment
@@ -29,8 +34,19 @@ module NimbleLetter
 
         data, mime, width, height = rewritten(bytes)
         digest = Digest::SHA256.hexdigest(data)
-        Records::Picture.without_data.first(digest: digest) || Records::Picture.create(key: SecureRandom.urlsafe_base64(16), name: named(name), digest: digest, mime: mime, width: width, height: height,
-          bytes: data.bytesize, data: Sequel.blob(data), account_id: @moment.account&.id, created_at: @moment.now)
+        Records::Picture.without_data.first(digest: digest) ||
+          Records::Picture.create(
+            key: SecureRandom.urlsafe_base64(16),
+            name: named(name),
+            digest: digest,
+            mime: mime,
+            width: width,
+            height: height,
+            bytes: data.bytesize,
+            data: Sequel.blob(data),
+            account_id: @moment.account&.id,
+            created_at: @moment.now
+          )
       end
 
       private
@@ -42,16 +58,29 @@ module NimbleLetter
         not_one! if BEGINNINGS.values.none? { |beginning| bytes.b.match?(beginning) }
         # Only the head is read so far: size is known before anything is unpacked.
         image = Vips::Image.new_from_buffer(bytes, "", access: :sequential)
-        raise Invalid.new("This picture is #{image.width} × #{image.height}; that is more than a letter could ever show.", code: :too_large) if image.width * image.height > MOST_PIXELS
+        if image.width * image.height > MOST_PIXELS
+          raise Invalid.new(
+            "This picture is #{image.width} × #{image.height}; that is more than a letter could ever show.",
+            code: :too_large
+          )
+        end
 
         image = Vips::Image.thumbnail_buffer(bytes, WIDEST, height: WIDEST * 4, size: :down)
-        data, mime = image.has_alpha? ? [image.pngsave_buffer(compression: 9, strip: true), "image/png"] : [image.jpegsave_buffer(Q: QUALITY, strip: true, optimize_coding: true), "image/jpeg"]
+        data, mime =
+          (
+            if image.has_alpha?
+              [image.pngsave_buffer(compression: 9, strip: true), "image/png"]
+            else
+              [image.jpegsave_buffer(Q: QUALITY, strip: true, optimize_coding: true), "image/jpeg"]
+            end
+          )
         [data, mime, image.width, image.height]
       rescue Vips::Error
         not_one!
       end
 
-      def not_one! = raise(Invalid.new("This is not a picture we can read.", code: :not_a_picture, hint: "Take a JPEG, PNG, GIF or WebP file."))
+      def not_one! =
+        raise(Invalid.new("This is not a picture we can read.", code: :not_a_picture, hint: "Take a JPEG, PNG, GIF or WebP file."))
     end
   end
 end

@@ -17,14 +17,29 @@ module NimbleLetter
       # @param rest [Hash] link, pixel_url, mark, head: see Core::Letters::HtmlWriter
       # @return [String]
       def html(merged, mailbox, foot: self.foot, **rest)
-        Core::Letters::HtmlWriter.new(styles: InlinedStyles.of(@firm.look, designed: @letter.designed?), designed: @letter.designed?, picture: method(:picture), **rest)
-          .write(merged, signature: signature(mailbox), foot: foot, brand: @letter.designed? ? {name: @firm.name, picture_id: @firm.look["logo_picture_id"]} : nil)
+        Core::Letters::HtmlWriter.new(
+          styles: InlinedStyles.of(@firm.look, designed: @letter.designed?),
+          designed: @letter.designed?,
+          picture: method(:picture),
+          **rest
+        ).write(
+          merged,
+          signature: signature(mailbox),
+          foot: foot,
+          brand: @letter.designed? ? {name: @firm.name, picture_id: @firm.look["logo_picture_id"]} : nil
+        )
       end
 
       # For our own screens: what is put in is marked, and the way out leads nowhere.
       # @return [String]
       def marked(merged, mailbox, catalogue)
-        html(merged, mailbox, foot: foot("#"), mark: Core::Letters::Marking.new(catalogue), head: "<style>#{Core::Letters::Marking::CSS}</style>")
+        html(
+          merged,
+          mailbox,
+          foot: foot("#"),
+          mark: Core::Letters::Marking.new(catalogue),
+          head: "<style>#{Core::Letters::Marking::CSS}</style>"
+        )
       end
 
       # @return [String]
@@ -33,7 +48,11 @@ module NimbleLetter
       # @param unsubscribe_url [String, nil]
       # @return [Core::Letters::Foot]
       def foot(unsubscribe_url = nil)
-        Core::Letters::Foot.new(address: [@firm.name, @firm.postal_address].reject(&:empty?).join(", "), unsubscribe_url: unsubscribe_url, language: @letter.language)
+        Core::Letters::Foot.new(
+          address: [@firm.name, @firm.postal_address].reject(&:empty?).join(", "),
+          unsubscribe_url: unsubscribe_url,
+          language: @letter.language
+        )
       end
 
       private
@@ -49,7 +68,12 @@ module NimbleLetter
 
         (@signatures ||= {})[mailbox.id] ||= begin
           catalogue = Records::FieldCatalogue.current
-          parts = {subject: Core::Letters::Document::EMPTY, preview: Core::Letters::Document::EMPTY, body: mailbox.signed(@firm)}.transform_values { |json| Core::Letters::Document.new(json, catalogue) }
+          parts =
+            {
+              subject: Core::Letters::Document::EMPTY,
+              preview: Core::Letters::Document::EMPTY,
+              body: mailbox.signed(@firm)
+            }.transform_values { |json| Core::Letters::Document.new(json, catalogue) }
           Core::Letters::Merge.new(**parts, catalogue: catalogue).call(mailbox.sender_facts).blocks
         end
       end

@@ -72,9 +72,15 @@ module NimbleLetter
         NAMES.each { |name, most| parts[name] = Core::Letters::Values.clean(input[name])&.slice(0, most) if input.key?(name) }
         raise Invalid.new("A letter needs a name.", at: "name") if parts.key?(:name) && parts[:name].nil?
 
-        {manner: Records::Letter::MANNERS, about: Records::Letter::ABOUT, language: Core::Fields::Catalogue::LANGUAGES.keys}.each do |name, known|
+        {
+          manner: Records::Letter::MANNERS,
+          about: Records::Letter::ABOUT,
+          language: Core::Fields::Catalogue::LANGUAGES.keys
+        }.each do |name, known|
           next unless input[name]
-          raise Invalid.new("#{name.to_s.capitalize} is one of #{known.first(8).join(", ")}.", at: name.to_s) unless known.include?(input[name])
+          unless known.include?(input[name])
+            raise Invalid.new("#{name.to_s.capitalize} is one of #{known.first(8).join(", ")}.", at: name.to_s)
+          end
 
           parts[name] = input[name]
         end
@@ -98,12 +104,21 @@ module NimbleLetter
       def keep(letter, kind, content = letter.content)
         versions = Records::LetterVersion.where(letter_id: letter.id)
         last = versions.order(:number).last
-        if kind == "typed" && last&.kind == "typed" && last.account_id == @moment.account&.id && @moment.now - last.created_at < VERSION_SECONDS
+        if kind == "typed" && last&.kind == "typed" && last.account_id == @moment.account&.id &&
+            @moment.now - last.created_at < VERSION_SECONDS
           return last.update(content: content, updated_at: @moment.now)
         end
 
         versions.where { number <= (last ? last.number : 0) - VERSIONS }.delete
-        Records::LetterVersion.create(letter_id: letter.id, number: (last ? last.number : 0) + 1, account_id: @moment.account&.id, kind: kind, content: content, created_at: @moment.now, updated_at: @moment.now)
+        Records::LetterVersion.create(
+          letter_id: letter.id,
+          number: (last ? last.number : 0) + 1,
+          account_id: @moment.account&.id,
+          kind: kind,
+          content: content,
+          created_at: @moment.now,
+          updated_at: @moment.now
+        )
       end
     end
   end

@@ -9,10 +9,22 @@ module NimbleLetter
       def self.put(kind:, value:, reason:, moment:)
         Records.db.transaction do
           value = value.to_s.strip.delete_prefix("@")
-          block = Records::BlockedAddress.create(kind: kind, value: value, reason: reason.to_s.strip, account_id: moment.account&.id, created_at: moment.now)
+          block =
+            Records::BlockedAddress.create(
+              kind: kind,
+              value: value,
+              reason: reason.to_s.strip,
+              account_id: moment.account&.id,
+              created_at: moment.now
+            )
           ids = block.people.select_map(:id)
           Records.db[:people].where(id: ids).update(address_blocked: true)
-          Records::Member.active.where(person_id: ids).for_update.all.each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
+          Records::Member
+            .active
+            .where(person_id: ids)
+            .for_update
+            .all
+            .each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
           note(ids, "put on the do-not-mail list: #{reason}", block, moment)
           block
         end
@@ -31,7 +43,13 @@ module NimbleLetter
 
       def self.note(ids, words, block, moment)
         data = JSON.generate(field: "person.address_blocked", to: "#{block.value} #{words}")
-        Records.db[:events].import(%i[kind person_id occurred_at account_id data], ids.map { |id| ["field_changed", id, moment.now, moment.account&.id, data] }, slice: 500) if ids.any?
+        if ids.any?
+          Records.db[:events].import(
+            %i[kind person_id occurred_at account_id data],
+            ids.map { |id| ["field_changed", id, moment.now, moment.account&.id, data] },
+            slice: 500
+          )
+        end
       end
       private_class_method :note
     end

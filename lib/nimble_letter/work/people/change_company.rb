@@ -12,17 +12,23 @@ module NimbleLetter
       def self.create(values, moment:)
         company = Records::Company.new(created_at: moment.now, updated_at: moment.now)
         columns(values, moment).each { |name, value| company[name] = value }
-        raise Invalid.new("There is already a company of this name.", at: "company.name") if Records::Company.where(name_fold: Core::Fold.call(company.name)).any?
+        if Records::Company.where(name_fold: Core::Fold.call(company.name)).any?
+          raise Invalid.new("There is already a company of this name.", at: "company.name")
+        end
 
         company.save
       end
 
       def self.columns(values, moment)
         values.to_h do |key, value|
-          next [:owner_id, value && (Records::Account[value]&.id || raise(Invalid.new("There is no such colleague.", at: key)))] if key == "company.owner"
+          if key == "company.owner"
+            next :owner_id, value && (Records::Account[value]&.id || raise(Invalid.new("There is no such colleague.", at: key)))
+          end
 
           field = moment.catalogue[key]
-          raise Invalid.new("There is nothing of a company that is called #{key.inspect}.", code: :unknown_field, at: key) unless field&.table == :companies
+          unless field&.table == :companies
+            raise Invalid.new("There is nothing of a company that is called #{key.inspect}.", code: :unknown_field, at: key)
+          end
 
           taken = moment.taking.take(field, value)
           [field.column, (field.type == :choices) ? Records::SeveralChoices.write(taken || []) : taken]

@@ -53,7 +53,13 @@ module NimbleLetter
       def self.append(deal, before, moment)
         words = ->(key) { key && (stage(key)&.[]("words") || key) }
         data = JSON.generate(field: "Deal “#{deal.name}”", from: words.call(before), to: words.call(deal.stage))
-        Records.db[:events].insert(kind: "field_changed", person_id: deal.person_id, occurred_at: moment.now, account_id: moment.account&.id, data: data)
+        Records.db[:events].insert(
+          kind: "field_changed",
+          person_id: deal.person_id,
+          occurred_at: moment.now,
+          account_id: moment.account&.id,
+          data: data
+        )
       end
       private_class_method :append
     end

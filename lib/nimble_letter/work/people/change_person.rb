@@ -66,7 +66,8 @@ module NimbleLetter
         end
         taken = @moment.taking.take(field, value)
         taken = Records::SeveralChoices.write(taken || []) if field.type == :choices
-        if taken.nil? && (%i[flag].include?(field.type) && !field.custom? || %w[person.standing person.consent person.name_order].include?(key))
+        if taken.nil? &&
+            (%i[flag].include?(field.type) && !field.custom? || %w[person.standing person.consent person.name_order].include?(key))
           raise Invalid.new("#{field.label} cannot be empty.", at: key)
         end
         [field.column, taken]
@@ -74,11 +75,19 @@ module NimbleLetter
 
       # Standing and consent carry the day they changed and who noted it; the time zone follows the country until somebody sets it.
       def dated(columns)
-        changed = Core::Fields::GoingWith::DAYS.keys.select { |key| columns.key?(column_of(key)) && columns[column_of(key)] != @person[column_of(key)] }
-        added = Core::Fields::GoingWith.add(changed.to_h { |key| [key, nil] }, @moment.today).except(*changed).transform_keys { |key| column_of(key) }
+        changed =
+          Core::Fields::GoingWith::DAYS.keys.select do |key|
+            columns.key?(column_of(key)) && columns[column_of(key)] != @person[column_of(key)]
+          end
+        added =
+          Core::Fields::GoingWith
+            .add(changed.to_h { |key| [key, nil] }, @moment.today)
+            .except(*changed)
+            .transform_keys { |key| column_of(key) }
         added[:consent_by_id] = @moment.account&.id if changed.include?("person.consent")
         columns = added.merge(columns)
-        if columns.key?(:country) && !columns.key?(:time_zone) && (@person.time_zone.nil? || @person.time_zone == Core::Calendar::Countries.zone(@person.country))
+        if columns.key?(:country) && !columns.key?(:time_zone) &&
+            (@person.time_zone.nil? || @person.time_zone == Core::Calendar::Countries.zone(@person.country))
           columns[:time_zone] = Core::Calendar::Countries.zone(columns[:country]) || @person.time_zone
         end
         columns

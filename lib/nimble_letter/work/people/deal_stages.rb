@@ -13,11 +13,16 @@ module NimbleLetter
       def self.put(stages)
         kept = stages.map { |stage| clean(stage.transform_keys(&:to_s)) }
         raise Invalid.new("A firm has from 2 to #{MOST} stages.", at: "stages") unless kept.size.between?(2, MOST)
-        raise Invalid.new("Two stages have the same name.", at: "stages") if kept.uniq { |stage| Core::Fold.call(stage["words"]) }.size < kept.size
+        if kept.uniq { |stage| Core::Fold.call(stage["words"]) }.size < kept.size
+          raise Invalid.new("Two stages have the same name.", at: "stages")
+        end
 
         number(kept)
         gone = Records::Deal.exclude(stage: kept.map { |stage| stage["key"] }).get(:stage)
-        raise Invalid.new("There are deals at the stage “#{Records::FieldCatalogue.deal_stages.find { |stage| stage["key"] == gone }&.[]("words") || gone}”.", code: :in_use, at: "stages", hint: "Move them on first.") if gone
+        if gone
+          words = Records::FieldCatalogue.deal_stages.find { |stage| stage["key"] == gone }&.[]("words") || gone
+          raise Invalid.new("There are deals at the stage “#{words}”.", code: :in_use, at: "stages", hint: "Move them on first.")
+        end
 
         text = JSON.generate(kept)
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: Records::FieldCatalogue::STAGES, value: text)

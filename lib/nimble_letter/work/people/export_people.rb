@@ -6,9 +6,27 @@ module NimbleLetter
   module Work
     # Writes people to a file: the columns, the condition and the order of the screen.
     class ExportPeople
-      FORMATS = {"csv" => "text/csv; charset=utf-8", "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "vcard" => "text/vcard; charset=utf-8"}.freeze
+      FORMATS = {
+        "csv" => "text/csv; charset=utf-8",
+        "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        "vcard" => "text/vcard; charset=utf-8"
+      }.freeze
       SLICE = 1000
-      STANDARD = %w[person.title person.first_name person.last_name company.name person.job_title person.email person.phone person.city person.country person.standing person.owner person.tags person.consent].freeze
+      STANDARD = %w[
+        person.title
+        person.first_name
+        person.last_name
+        company.name
+        person.job_title
+        person.email
+        person.phone
+        person.city
+        person.country
+        person.standing
+        person.owner
+        person.tags
+        person.consent
+      ].freeze
 
       # @param people [Sequel::Dataset]
       # @param columns [Array<String>] field keys; none: those a firm nearly always wants

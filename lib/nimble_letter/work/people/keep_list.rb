@@ -11,10 +11,23 @@ module NimbleLetter
       # @return [Records::List]
       def self.make(name, people, moment:, made_from: nil)
         Records.db.transaction do
-          list = Records::List.create(name: name.to_s.strip, account_id: moment.account&.id, made_from: made_from&.slice(0, 300), created_at: moment.now, updated_at: moment.now)
+          list =
+            Records::List.create(
+              name: name.to_s.strip,
+              account_id: moment.account&.id,
+              made_from: made_from&.slice(0, 300),
+              created_at: moment.now,
+              updated_at: moment.now
+            )
           list.put(people.unordered) if people
           size = Records.db[:list_people].where(list_id: list.id).count
-          raise Invalid.new("A list holds up to #{MOST} people; these are #{size}.", at: "from", hint: "A saved filter has no such limit, and stays current.") if size > MOST
+          if size > MOST
+            raise Invalid.new(
+              "A list holds up to #{MOST} people; these are #{size}.",
+              at: "from",
+              hint: "A saved filter has no such limit, and stays current."
+            )
+          end
 
           list
         end

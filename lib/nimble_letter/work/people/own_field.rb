@@ -7,8 +7,17 @@ module NimbleLetter
     module OwnField
       KEY = /\A[\p{L}\p{N}]/
       # What the values of each type are kept in. Texts are outside of the row, since a row has little room.
-      COLUMNS = {text: [:text], long_text: [:text], link: [:text], choice: [String, {size: 60}], choices: [:text], number: [BigDecimal, {size: [20, 4]}],
-                 money: [:Bignum], date: [Date], flag: [TrueClass]}.freeze
+      COLUMNS = {
+        text: [:text],
+        long_text: [:text],
+        link: [:text],
+        choice: [String, {size: 60}],
+        choices: [:text],
+        number: [BigDecimal, {size: [20, 4]}],
+        money: [:Bignum],
+        date: [Date],
+        flag: [TrueClass]
+      }.freeze
       INDEXED = %i[choice number money date].freeze
       MOST_CHOICES = 100
 
@@ -18,9 +27,20 @@ module NimbleLetter
       def self.make(values, moment:)
         label, type, subject = values[:label].to_s.strip, values[:type].to_s, values.fetch(:subject, "person")
         check(label, type, subject)
-        raise Invalid.new("A firm may have #{Records::CustomField::MOST} fields of its own.", at: "label") if Records::CustomField.count >= Records::CustomField::MOST
+        if Records::CustomField.count >= Records::CustomField::MOST
+          raise Invalid.new("A firm may have #{Records::CustomField::MOST} fields of its own.", at: "label")
+        end
 
-        field = Records::CustomField.new(subject: subject, name: name_for(label, subject), label: label, type: type, choices: choices(type, values[:choices]), created_at: moment.now, updated_at: moment.now)
+        field =
+          Records::CustomField.new(
+            subject: subject,
+            name: name_for(label, subject),
+            label: label,
+            type: type,
+            choices: choices(type, values[:choices]),
+            created_at: moment.now,
+            updated_at: moment.now
+          )
         add_column(field.table, field.column, type.to_sym)
         field.save
       end
@@ -35,7 +55,8 @@ module NimbleLetter
         end
         changes[:retired] = values[:retired] if values.key?(:retired)
         # A choice that is taken is never taken away: it goes on being read.
-        changes[:choices] = (field.choices || {}).merge(choices(field.type, values[:choices])) if values[:choices] && %w[choice choices].include?(field.type)
+        changes[:choices] = (field.choices || {}).merge(choices(field.type, values[:choices])) if values[:choices] &&
+          %w[choice choices].include?(field.type)
         field.change!(changes, version: version, now: moment.now)
       end
 
@@ -44,7 +65,12 @@ module NimbleLetter
         key = field.to_field.key
         like = "%#{Records.db.dataset.escape_like(key)}\"%"
         letters = Records::Letter.where(Sequel.|(*Records::Letter::PARTS.map { |part| Sequel.like(part, like) }))
-        {filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))), letters: names(letters), sequences: names(Records::Sequence.where(Sequel.like(:audience, like))), passages: names(Records::Passage.where(Sequel.like(:documents, like)))}
+        {
+          filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))),
+          letters: names(letters),
+          sequences: names(Records::Sequence.where(Sequel.like(:audience, like))),
+          passages: names(Records::Passage.where(Sequel.like(:documents, like)))
+        }
       end
 
       # The column, and its folded twin where the type is compared folded.
@@ -59,7 +85,9 @@ module NimbleLetter
           end
         end
         # The first letters are enough to put texts in order quickly.
-        Records.db.run("CREATE INDEX people_by_#{column} ON people (deleted_at, #{column}_fold(100), id)") if table == :people && folded && type != :long_text
+        if table == :people && folded && type != :long_text
+          Records.db.run("CREATE INDEX people_by_#{column} ON people (deleted_at, #{column}_fold(100), id)")
+        end
       end
 
       def self.names(dataset) = dataset.order(:name).select_map(%i[id name]).map { |id, name| {id: id, name: name} }
@@ -67,17 +95,24 @@ module NimbleLetter
 
       def self.check(label, type, subject)
         raise Invalid.new("A field is of a person or a company.", at: "subject") unless Records::CustomField::TABLES.key?(subject)
-        raise Invalid.new("A field is one of #{Records::CustomField::TYPES.join(", ")}.", at: "type") unless Records::CustomField::TYPES.include?(type)
+        unless Records::CustomField::TYPES.include?(type)
+          raise Invalid.new("A field is one of #{Records::CustomField::TYPES.join(", ")}.", at: "type")
+        end
 
         check_label(label, subject)
       end
       private_class_method :check
 
       def self.check_label(label, subject, except: nil)
-        raise Invalid.new("A field needs a name that begins with a letter or digit.", at: "label") unless label.match?(KEY) && label.length <= 80
+        unless label.match?(KEY) && label.length <= 80
+          raise Invalid.new("A field needs a name that begins with a letter or digit.", at: "label")
+        end
 
         fold = Core::Fold.call(label)
-        taken = Records::FieldCatalogue.current.find { |field| field.subject == subject && field.custom_id != except && Core::Fold.call(field.label) == fold }
+        taken =
+          Records::FieldCatalogue.current.find do |field|
+            field.subject == subject && field.custom_id != except && Core::Fold.call(field.label) == fold
+          end
         raise Invalid.new("There is already a field “#{taken.label}”.", at: "label") if taken
       end
       private_class_method :check_label
@@ -102,7 +137,8 @@ module NimbleLetter
       end
       private_class_method :choices
 
-      def self.choice_key(word, number) = Core::Fold.call(word).gsub(/[^a-z0-9]+/, "_").gsub(/\A_+|_+\z/, "")[0, 50].then { |key| key.empty? ? "choice_#{number + 1}" : key }
+      def self.choice_key(word, number) =
+        Core::Fold.call(word).gsub(/[^a-z0-9]+/, "_").gsub(/\A_+|_+\z/, "")[0, 50].then { |key| key.empty? ? "choice_#{number + 1}" : key }
       private_class_method :choice_key
     end
   end

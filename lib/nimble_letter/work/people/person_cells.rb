@@ -11,7 +11,18 @@ module NimbleLetter
         @fields = columns.map { |key| self.class.field(key) }
         ids = people.map(&:id)
         @companies = companies || Records::Company.where(id: people.map(&:company_id).compact.uniq).as_hash(:id)
-        @tags = wants?(:tags) ? Records.db[:people_tags].where(person_id: ids).join(:tags, id: :tag_id).order(:name_fold).select_hash_groups(:person_id, :name) : {}
+        @tags =
+          (
+            if wants?(:tags)
+              Records.db[:people_tags]
+                .where(person_id: ids)
+                .join(:tags, id: :tag_id)
+                .order(:name_fold)
+                .select_hash_groups(:person_id, :name)
+            else
+              {}
+            end
+          )
         @lists = wants?(:lists) ? Records.db[:list_people].where(person_id: ids).select_hash_groups(:person_id, :list_id) : {}
         @now_in = now_in
         @names = {owners: Records::Account.select_hash(:id, :name), lists: wants?(:lists) ? Records::List.select_hash(:id, :name) : {}}
@@ -23,7 +34,12 @@ module NimbleLetter
         field = Records::FieldCatalogue.current[key]
         return field if field&.for?(:column)
 
-        raise Invalid.new("There is no column #{key.to_s[0, 60].inspect}.", code: :unknown_field, at: "columns", hint: "Choose among the fields of a person and a company.")
+        raise Invalid.new(
+          "There is no column #{key.to_s[0, 60].inspect}.",
+          code: :unknown_field,
+          at: "columns",
+          hint: "Choose among the fields of a person and a company."
+        )
       end
 
       # @param person [Records::Person]
@@ -36,10 +52,14 @@ module NimbleLetter
 
       def cell(field, person)
         case field.key
-        when Records::PeopleTable::NAME then Records::Person.name_of(person.values)
-        when Records::PeopleTable::LAST_HEARD then person.last_activity_at && "#{person.last_activity_at.strftime("%Y-%m-%d")}, #{person.last_activity_kind}"
-        when Records::PeopleTable::NOW_IN then @now_in&.[](person.id)
-        else Core::Fields::Saying.say(field, stored(field, person), names: @names)
+        when Records::PeopleTable::NAME
+          Records::Person.name_of(person.values)
+        when Records::PeopleTable::LAST_HEARD
+          person.last_activity_at && "#{person.last_activity_at.strftime("%Y-%m-%d")}, #{person.last_activity_kind}"
+        when Records::PeopleTable::NOW_IN
+          @now_in&.[](person.id)
+        else
+          Core::Fields::Saying.say(field, stored(field, person), names: @names)
         end
       end
 

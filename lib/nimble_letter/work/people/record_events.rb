@@ -13,7 +13,14 @@ module NimbleLetter
         names = names_for(changed)
         rows = changed.flat_map do |id, after|
           after.except(*Core::Fields::GoingWith::KEYS).map do |key, value|
-            data = {field: key, from: before.fetch(id, {})[key], to: value, name: names[key], by: by, how: after["person.consent_how"]}.compact
+            data = {
+              field: key,
+              from: before.fetch(id, {})[key],
+              to: value,
+              name: names[key],
+              by: by,
+              how: after["person.consent_how"]
+            }.compact
             ["field_changed", id, moment.now, account_id, JSON.generate(data)]
           end
         end

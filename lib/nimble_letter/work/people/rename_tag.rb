@@ -15,7 +15,15 @@ module NimbleLetter
         Records.db.transaction do
           other = Records::Tag.exclude(id: tag.id).first(name_fold: Core::Fold.call(name))
           if other && !merge
-            raise Conflict.new("There is already a tag “#{other.name}”.", code: :tag_exists, hint: "Merge the two, or choose another name.", data: {id: other.id, people: people(other)})
+            raise Conflict.new(
+              "There is already a tag “#{other.name}”.",
+              code: :tag_exists,
+              hint: "Merge the two, or choose another name.",
+              data: {
+                id: other.id,
+                people: people(other)
+              }
+            )
           end
           former = tag.name_fold
           other ? pour(tag, other) : tag.update(name: name, name_fold: Core::Fold.call(name))
@@ -49,7 +57,9 @@ module NimbleLetter
       def self.renamed(json, former, name)
         case json
         when Hash
-          json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json["field"] == "person.tags" && json["value"].is_a?(Array)
+          json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json[
+            "field"
+          ] == "person.tags" && json["value"].is_a?(Array)
           json.to_h { |key, part|
             [key, if %w[tags without_tags].include?(key) && part.is_a?(Array)
                     part.map { |tag| (Core::Fold.call(tag) == former) ? name : tag }.uniq

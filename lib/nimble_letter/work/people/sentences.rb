@@ -17,8 +17,13 @@ module NimbleLetter
 
       # @return [Hash] words for the numbers in a condition, see Core::Conditions::Sentence
       def self.names
-        {owners: Records::Account.select_hash(:id, :name), letters: Records::Letter.select_hash(:id, :name), sequences: Records::Sequence.select_hash(:id, :name),
-         lists: Records::List.select_hash(:id, :name), statuses: MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }}
+        {
+          owners: Records::Account.select_hash(:id, :name),
+          letters: Records::Letter.select_hash(:id, :name),
+          sequences: Records::Sequence.select_hash(:id, :name),
+          lists: Records::List.select_hash(:id, :name),
+          statuses: MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
+        }
       end
 
       private

@@ -10,14 +10,16 @@ module NimbleLetter
       end
 
       def self.list(list)
-        sequences { |audience| [*audience["lists"], *audience["without_lists"]].include?(list.id) || says?(audience, "person.lists", list.id) } +
-          filters { |condition| says?(condition, "person.lists", list.id) } + written { |json| says?(json, "person.lists", list.id) }
+        sequences do |audience|
+          [*audience["lists"], *audience["without_lists"]].include?(list.id) || says?(audience, "person.lists", list.id)
+        end + filters { |condition| says?(condition, "person.lists", list.id) } + written { |json| says?(json, "person.lists", list.id) }
       end
 
       def self.tag(tag)
         fold = ->(value) { Core::Fold.call(value) == tag.name_fold }
-        sequences { |audience| [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold) } +
-          filters { |condition| says?(condition, "person.tags", fold) } + written { |json| says?(json, "person.tags", fold) }
+        sequences do |audience|
+          [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold)
+        end + filters { |condition| says?(condition, "person.tags", fold) } + written { |json| says?(json, "person.tags", fold) }
       end
 
       def self.passage(passage) = passages.fetch(passage.id, [])
@@ -39,12 +41,20 @@ module NimbleLetter
       end
 
       def self.sequences
-        Records::Sequence.order(:name).all.select { |one| yield one.audience }.map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
+        Records::Sequence
+          .order(:name)
+          .all
+          .select { |one| yield one.audience }
+          .map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
       end
       private_class_method :sequences
 
       def self.filters
-        Records::SavedFilter.order(:name).all.select { |one| yield one.condition }.map { |one| {kind: "filter", id: one.id, name: one.name} }
+        Records::SavedFilter
+          .order(:name)
+          .all
+          .select { |one| yield one.condition }
+          .map { |one| {kind: "filter", id: one.id, name: one.name} }
       end
       private_class_method :filters
 
@@ -55,13 +65,18 @@ module NimbleLetter
       # @return [Array<Array(Hash, Hash)>] each letter and passage with its text
       def self.texts
         [[Records::Letter, :body], [Records::Passage, :documents]].flat_map do |model, column|
-          model.order(:name).all.map { |one| [{kind: model.name.split("::").last.downcase, id: one.id, name: one.name}, one.public_send(column)] }
+          model
+            .order(:name)
+            .all
+            .map { |one| [{kind: model.name.split("::").last.downcase, id: one.id, name: one.name}, one.public_send(column)] }
         end
       end
       private_class_method :texts
 
       def self.named(name)
-        texts.each_with_object(Hash.new { |all, id| all[id] = [] }) { |(use, json), all| values(json, name).uniq.each { |id| all[id] << use } }
+        texts.each_with_object(Hash.new { |all, id| all[id] = [] }) do |(use, json), all|
+          values(json, name).uniq.each { |id| all[id] << use }
+        end
       end
       private_class_method :named
 
@@ -78,9 +93,12 @@ module NimbleLetter
       # Looks through a tree of JSON for a test on a field with a value.
       def self.says?(json, key, value)
         case json
-        when Hash then (json["field"] == key && Array(json["value"]).any? { |one| value === one }) || json.any? { |_, part| says?(part, key, value) }
-        when Array then json.any? { |part| says?(part, key, value) }
-        else false
+        when Hash
+          (json["field"] == key && Array(json["value"]).any? { |one| value === one }) || json.any? { |_, part| says?(part, key, value) }
+        when Array
+          json.any? { |part| says?(part, key, value) }
+        else
+          false
         end
       end
       private_class_method :says?

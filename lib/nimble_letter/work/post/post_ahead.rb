@@ -14,8 +14,21 @@ module NimbleLetter
       def call
         from, to = @moment.now, @moment.now + HOURS * 3600
         bin = Sequel.function(:floor, Sequel.function(:unix_timestamp, :due_at) / BIN_SECONDS)
-        bins = ahead.where(due_at: from..to).group_and_count(bin.as(:bin)).order(:bin).map { |row| {at: Time.at(row[:bin].to_i * BIN_SECONDS).utc, letters: row[:count]} }
-        {now: @moment.now, hours: HOURS, bins: bins, late: ahead.where { due_at < from }.count, next: batch, held: PostHold.current, in_doubt: Records::Delivery.where(state: "in_doubt").count}
+        bins =
+          ahead
+            .where(due_at: from..to)
+            .group_and_count(bin.as(:bin))
+            .order(:bin)
+            .map { |row| {at: Time.at(row[:bin].to_i * BIN_SECONDS).utc, letters: row[:count]} }
+        {
+          now: @moment.now,
+          hours: HOURS,
+          bins: bins,
+          late: ahead.where { due_at < from }.count,
+          next: batch,
+          held: PostHold.current,
+          in_doubt: Records::Delivery.where(state: "in_doubt").count
+        }
       end
 
       private

@@ -21,8 +21,15 @@ module NimbleLetter
 
       def self.again(delivery, moment)
         still_in = delivery.member.state == "active"
-        delivery.update(state: still_in ? "due" : "skipped", due_at: moment.now, message_id: nil, sent_at: nil, lease: nil, leased_until: nil,
-          reason: still_in ? nil : delivery.member.left_reason)
+        delivery.update(
+          state: still_in ? "due" : "skipped",
+          due_at: moment.now,
+          message_id: nil,
+          sent_at: nil,
+          lease: nil,
+          leased_until: nil,
+          reason: still_in ? nil : delivery.member.left_reason
+        )
       end
       private_class_method :again
     end

@@ -18,7 +18,15 @@ module NimbleLetter
         raise Invalid.new("#{silent.name} has no address to send a test to.", at: "to") if silent
         raise Invalid.new("There is nothing to read in this letter yet.", code: :no_text) if letter.document(:body).empty?
 
-        accounts.map { |account| Records::TestLetter.create(letter_id: letter.id, person_id: person.id, account_id: account.id, address: account.email, created_at: moment.now) }
+        accounts.map do |account|
+          Records::TestLetter.create(
+            letter_id: letter.id,
+            person_id: person.id,
+            account_id: account.id,
+            address: account.email,
+            created_at: moment.now
+          )
+        end
       end
 
       # @return [Records::Mailbox, nil] the colleague's own, or any that is proved

@@ -19,15 +19,29 @@ module NimbleLetter
           if of(incoming).any?
             raise Invalid.new("This reply is recorded as a conversion already.", code: :already_recorded)
           end
-          Happening.call("converted", at: moment.now, person_id: incoming.person_id, delivery: incoming.delivery, account_id: moment.account&.id,
-            data: {label: label, value_pence: value_pence, incoming_id: incoming.id})
+          Happening.call(
+            "converted",
+            at: moment.now,
+            person_id: incoming.person_id,
+            delivery: incoming.delivery,
+            account_id: moment.account&.id,
+            data: {
+              label: label,
+              value_pence: value_pence,
+              incoming_id: incoming.id
+            }
+          )
           incoming.update(sort: "done", version: incoming.version + 1, updated_at: moment.now)
         end
       end
 
       # @return [Sequel::Dataset] the conversion of a reply
       def self.of(incoming)
-        Records::Event.where(:kind => "converted", :person_id => incoming.person_id, Sequel.function(:json_value, :data, "$.incoming_id") => incoming.id.to_s)
+        Records::Event.where(
+          :kind => "converted",
+          :person_id => incoming.person_id,
+          Sequel.function(:json_value, :data, "$.incoming_id") => incoming.id.to_s
+        )
       end
     end
   end

@@ -7,7 +7,11 @@ module NimbleLetter
       KINDS = %w[sent opened replied].freeze
 
       # @return [Hash{Array(Integer, String)=>Integer}] counts by letter and figure
-      def self.counts = events.exclude(letter_id: nil).group(:letter_id, :kind).select_hash([:letter_id, :kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
+      def self.counts =
+        events
+          .exclude(letter_id: nil)
+          .group(:letter_id, :kind)
+          .select_hash(%i[letter_id kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
 
       # @param figure [String] one of KINDS
       # @return [Sequel::Dataset] of people

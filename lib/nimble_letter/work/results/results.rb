@@ -47,7 +47,8 @@ module NimbleLetter
         step_id ? events.where(step_id: step_id) : events
       end
 
-      def states = @states ||= Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state], :count)
+      def states =
+        @states ||= Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state], :count)
 
       # A person counts once per step, however often they opened its letter.
       def events
@@ -56,7 +57,10 @@ module NimbleLetter
       end
 
       def counts_for(step_id)
-        by_state = BY_STATE.to_h { |name, wanted| [name, states.sum { |(id, state), count| (id == step_id && (wanted.nil? || wanted.include?(state))) ? count : 0 }] }
+        by_state =
+          BY_STATE.to_h do |name, wanted|
+            [name, states.sum { |(id, state), count| (id == step_id && (wanted.nil? || wanted.include?(state))) ? count : 0 }]
+          end
         by_state.merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step_id, kind], 0)] })
       end
 
@@ -70,12 +74,17 @@ module NimbleLetter
       end
 
       def value_pence
-        Records::Event.where(sequence_id: @sequence.id, kind: "converted").select_map(:data).sum { |data| JSON.parse(data || "{}").fetch("value_pence", 0) }
+        Records::Event
+          .where(sequence_id: @sequence.id, kind: "converted")
+          .select_map(:data)
+          .sum { |data| JSON.parse(data || "{}").fetch("value_pence", 0) }
       end
 
       def statuses
         counts = @sequence.members_dataset.group_and_count(:status).as_hash(:status, :count)
-        MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response, count: counts.fetch(rung.key, 0)} }
+        MemberStatus::LADDER.rungs.map do |rung|
+          {key: rung.key, words: rung.words, response: rung.response, count: counts.fetch(rung.key, 0)}
+        end
       end
     end
   end

@@ -60,7 +60,14 @@ module NimbleLetter
       def versions(step)
         return {} unless step.other
 
-        before = @joining ? Records::Delivery.where(step_id: step.id).exclude(version: nil).group_and_count(:version).as_hash(:version, :count) : {}
+        before =
+          (
+            if @joining
+              Records::Delivery.where(step_id: step.id).exclude(version: nil).group_and_count(:version).as_hash(:version, :count)
+            else
+              {}
+            end
+          )
         (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, people.map(&:id), before: before)
       end
 

@@ -8,18 +8,34 @@ module NimbleLetter
 
       # @return [Records::Sequence] a draft from the mailbox of whoever makes it
       def self.make(name:, audience:, moment:)
-        own = Records::Mailbox.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) || Records::Mailbox.exclude(proved_at: nil).get(:id)
+        own =
+          Records::Mailbox.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
+          Records::Mailbox.exclude(proved_at: nil).get(:id)
         moment.audience(audience) if audience
         name = name.to_s.strip
-        Records::Sequence.create(name: name.empty? ? "Untitled sequence" : name, audience: audience || {}, sender: {"kind" => "mailbox", "mailbox_id" => own}, leave_on: %w[replied converted],
-          account_id: moment.account.id, created_at: moment.now, updated_at: moment.now)
+        Records::Sequence.create(
+          name: name.empty? ? "Untitled sequence" : name,
+          audience: audience || {},
+          sender: {
+            "kind" => "mailbox",
+            "mailbox_id" => own
+          },
+          leave_on: %w[replied converted],
+          account_id: moment.account.id,
+          created_at: moment.now,
+          updated_at: moment.now
+        )
       end
 
       # @param input [Hash{Symbol=>Object}] version, and what changes
       # @raise [Invalid, Conflict]
       def self.change(sequence, input, moment:)
         if !sequence.draft? && (input.keys & PLAN).any?
-          raise Invalid.new("This sequence has been started; its plan stays as it is.", code: :not_a_draft, hint: "Stop it and make a new one to change the plan.")
+          raise Invalid.new(
+            "This sequence has been started; its plan stays as it is.",
+            code: :not_a_draft,
+            hint: "Stop it and make a new one to change the plan."
+          )
         end
         moment.audience(input[:audience]) if input[:audience]
         Records.db.transaction do
@@ -36,7 +52,8 @@ module NimbleLetter
         kept = steps.filter_map { |step| step["id"] }
         sequence.steps_dataset.exclude(id: kept).delete
         steps.each_with_index do |step, position|
-          values = step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position, other: other(step["other"]))
+          values =
+            step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position, other: other(step["other"]))
           existing = step["id"] && Records::Step.first(id: step["id"], sequence_id: sequence.id)
           existing ? existing.update(values) : Records::Step.create(values.merge(sequence_id: sequence.id))
         end
@@ -47,10 +64,19 @@ module NimbleLetter
       def self.other(json)
         return unless json
 
-        rule = {"at_least" => json.fetch("at_least", Core::Letters::Split::AT_LEAST), "after_hours" => json.fetch("after_hours", Core::Letters::Split::AFTER_HOURS)}
+        rule = {
+          "at_least" => json.fetch("at_least", Core::Letters::Split::AT_LEAST),
+          "after_hours" => json.fetch("after_hours", Core::Letters::Split::AFTER_HOURS)
+        }
         return {"what" => "letter", "letter_id" => json["letter_id"], **rule} if json["what"] == "letter"
 
-        document = Core::Letters::Document.parse!(json["subject"], at: "steps.other.subject", catalogue: Records::FieldCatalogue.current, line: true)
+        document =
+          Core::Letters::Document.parse!(
+            json["subject"],
+            at: "steps.other.subject",
+            catalogue: Records::FieldCatalogue.current,
+            line: true
+          )
         {"what" => "subject", "subject" => document.to_h, **rule}
       end
       private_class_method :other

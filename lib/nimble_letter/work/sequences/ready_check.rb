@@ -48,15 +48,25 @@ module NimbleLetter
 
       def letter_remarks(letter, step)
         other = step.subject_of("b")
-        return [block("no_subject", "The other subject of “#{letter.name}” is empty.", step)] if other && Core::Letters::Document.new(other, @moment.catalogue).empty?
+        if other && Core::Letters::Document.new(other, @moment.catalogue).empty?
+          return [block("no_subject", "The other subject of “#{letter.name}” is empty.", step)]
+        end
 
-        LetterChecks.new(letter, @moment).blocking.reject { |advice| advice.part == "firm" }.map { |advice| block(advice.code, "“#{letter.name}”: #{advice.words}", step) }
+        LetterChecks
+          .new(letter, @moment)
+          .blocking
+          .reject { |advice| advice.part == "firm" }
+          .map { |advice| block(advice.code, "“#{letter.name}”: #{advice.words}", step) }
       end
 
       # Said once, however many letters it is true of.
       def firm_remarks
         letter = steps.filter_map(&:letter).first or return []
-        LetterChecks.new(letter, @moment).blocking.select { |advice| advice.part == "firm" }.map { |advice| block(advice.code, advice.words) }
+        LetterChecks
+          .new(letter, @moment)
+          .blocking
+          .select { |advice| advice.part == "firm" }
+          .map { |advice| block(advice.code, advice.words) }
       end
 
       def audience_remarks
@@ -69,8 +79,19 @@ module NimbleLetter
 
       def mailbox_remarks
         unknown = outlook.without_mailbox
-        remarks = unknown.positive? ? [block("no_mailbox", "#{people(unknown)} would have no mailbox to come from. Choose one to fall back on.", nil, unknown)] : []
-        remarks + outlook.mailboxes.reject(&:proved?).map { |box| block("mailbox_not_proved", "#{box.address} is not proved yet. Enter its code under Settings.") }
+        remarks =
+          (
+            if unknown.positive?
+              [block("no_mailbox", "#{people(unknown)} would have no mailbox to come from. Choose one to fall back on.", nil, unknown)]
+            else
+              []
+            end
+          )
+        remarks +
+          outlook
+            .mailboxes
+            .reject(&:proved?)
+            .map { |box| block("mailbox_not_proved", "#{box.address} is not proved yet. Enter its code under Settings.") }
       end
 
       def gap_remarks
@@ -91,7 +112,8 @@ module NimbleLetter
 
       def people(count) = (count == 1) ? "1 person" : "#{count} people"
 
-      def block(code, words, step = nil, count = nil) = Remark.new(code: code, words: words, blocking: true, step_id: step&.id, count: count)
+      def block(code, words, step = nil, count = nil) =
+        Remark.new(code: code, words: words, blocking: true, step_id: step&.id, count: count)
     end
   end
 end

@@ -15,14 +15,21 @@ module NimbleLetter
           sequence.lock!
           raise Invalid.new("A #{sequence.state} sequence cannot #{move}.", code: :wrong_state) unless rule[:from].include?(sequence.state)
 
-          sequence.update(state: rule[:to], updated_at: moment.now, version: sequence.version + 1, ended_at: (moment.now if move == "stop"))
+          sequence.update(
+            state: rule[:to],
+            updated_at: moment.now,
+            version: sequence.version + 1,
+            ended_at: (moment.now if move == "stop")
+          )
           take_everybody_out(sequence, moment) if move == "stop"
         end
         sequence
       end
 
       def self.take_everybody_out(sequence, moment)
-        sequence.members_dataset.active.for_update.all.each { |member| Leaving.call(member, "stopped", at: moment.now, account_id: moment.account&.id) }
+        sequence.members_dataset.active.for_update.all.each do |member|
+          Leaving.call(member, "stopped", at: moment.now, account_id: moment.account&.id)
+        end
       end
       private_class_method :take_everybody_out
     end

@@ -12,8 +12,15 @@ module NimbleLetter
       # @return [Hash] totals, and a row for each letter: person, marks, when; every one of them, however many
       def list
         rows = @sequence.draft? ? planned_rows : delivery_rows
-        {total: rows.size, with_gaps: rows.count { |row| row[:gaps].any? }, personal: rows.count { |row| row[:personal] }, lost: rows.count { |row| row[:line_lost] },
-         unanswered: rows.count { |row| row[:unanswered] }, conditions: conditions(rows), rows: rows}
+        {
+          total: rows.size,
+          with_gaps: rows.count { |row| row[:gaps].any? },
+          personal: rows.count { |row| row[:personal] },
+          lost: rows.count { |row| row[:line_lost] },
+          unanswered: rows.count { |row| row[:unanswered] },
+          conditions: conditions(rows),
+          rows: rows
+        }
       end
 
       # @param person [Records::Person]
@@ -21,15 +28,27 @@ module NimbleLetter
       def letter(person)
         delivery = delivery_of(person)
         mailbox = mailbox_for(person, delivery)
-        common = {person_id: person.id, mailbox: mailbox && {address: mailbox.address, name: mailbox.name}, state: delivery&.state || "planned",
-                  goes_at: delivery&.sent_at || delivery&.due_at, time_zone: person.time_zone || @moment.firm.time_zone, version: version_of(person, delivery)}
+        common = {
+          person_id: person.id,
+          mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
+          state: delivery&.state || "planned",
+          goes_at: delivery&.sent_at || delivery&.due_at,
+          time_zone: person.time_zone || @moment.firm.time_zone,
+          version: version_of(person, delivery)
+        }
         return common.merge(as_it_went(delivery)) if delivery&.state == "sent"
 
         merging = merging_for(person, delivery)
         merged = merging.call(person, mailbox)
         line = line_of(person)
-        common.merge(line: line&.line, line_after: line&.after, places: places(@step.letter_of(version_of(person, delivery))), text: setting(person, delivery).text(merged, mailbox), filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
-          **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[person.id]))
+        common.merge(
+          line: line&.line,
+          line_after: line&.after,
+          places: places(@step.letter_of(version_of(person, delivery))),
+          text: setting(person, delivery).text(merged, mailbox),
+          filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
+          **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[person.id])
+        )
       end
 
       # @return [String] the letter as it reads, with what was put in marked
@@ -66,7 +85,19 @@ module NimbleLetter
       # Records change; a letter that is out is shown as it was.
       def as_it_went(delivery)
         runs = [{kind: "text", text: delivery.subject, field: nil, label: nil, marks: [], href: nil}]
-        {line: nil, line_after: nil, places: [], filled: {}, subject: runs, preview: [], gaps: [], sides: [], line_lost: false, unanswered: nil, text: delivery.text}
+        {
+          line: nil,
+          line_after: nil,
+          places: [],
+          filled: {},
+          subject: runs,
+          preview: [],
+          gaps: [],
+          sides: [],
+          line_lost: false,
+          unanswered: nil,
+          text: delivery.text
+        }
       end
 
       def outlook = @outlook ||= Outlook.new(@sequence, @moment)
@@ -74,22 +105,38 @@ module NimbleLetter
       def planned_rows
         merged = outlook.merged(@step)
         versions = outlook.versions(@step)
-        entries = outlook.rows.map { |row| [row.person, row.passage.find { |step, _| step.id == @step.id }.last, "planned", versions[row.person.id]] }
+        entries =
+          outlook.rows.map do |row|
+            [row.person, row.passage.find { |step, _| step.id == @step.id }.last, "planned", versions[row.person.id]]
+          end
         rows_for(entries, merged, outlook.unanswered(@step))
       end
 
       def delivery_rows
-        deliveries = Records::Delivery.where(step_id: @step.id).order(:person_id).select(:person_id, :mailbox_id, :state, :due_at, :sent_at, :version).all
+        deliveries =
+          Records::Delivery
+            .where(step_id: @step.id)
+            .order(:person_id)
+            .select(:person_id, :mailbox_id, :state, :due_at, :sent_at, :version)
+            .all
         people = Records::Person.where(id: deliveries.map(&:person_id)).as_hash(:id)
         merging = MergedStep.new(@step, @moment)
         merged = merging.call(still_due(deliveries, people))
-        rows_for(deliveries.map { |delivery| [people[delivery.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version] }, merged, merging.unanswered)
+        rows_for(
+          deliveries.map do |delivery|
+            [people[delivery.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version]
+          end,
+          merged,
+          merging.unanswered
+        )
       end
 
       # A letter that is out has no gaps any more: it was not sent with one.
       def still_due(deliveries, people)
         mailboxes = Records::Mailbox.eager(:account).all.to_h { |box| [box.id, box] }
-        deliveries.select { |delivery| Records::Delivery::STILL_DUE.include?(delivery.state) }.map { |delivery| [people[delivery.person_id], mailboxes[delivery.mailbox_id], delivery.version] }
+        deliveries
+          .select { |delivery| Records::Delivery::STILL_DUE.include?(delivery.state) }
+          .map { |delivery| [people[delivery.person_id], mailboxes[delivery.mailbox_id], delivery.version] }
       end
 
       def rows_for(entries, merged, unanswered)
@@ -97,8 +144,19 @@ module NimbleLetter
         personal = Records::PersonalLine.of_step(@step.id)
         entries.map do |person, at, state, version|
           letter = merged[person.id]
-          {person_id: person.id, name: person.name, company: companies[person.company_id], gaps: MergedJson.gaps(letter&.gaps || [], @moment.catalogue), personal: personal.key?(person.id), line_lost: letter&.line_lost || false,
-           sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| asked.index(condition) } : [], unanswered: unanswered.key?(person.id), version: version, goes_at: at, state: state}
+          {
+            person_id: person.id,
+            name: person.name,
+            company: companies[person.company_id],
+            gaps: MergedJson.gaps(letter&.gaps || [], @moment.catalogue),
+            personal: personal.key?(person.id),
+            line_lost: letter&.line_lost || false,
+            sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| asked.index(condition) } : [],
+            unanswered: unanswered.key?(person.id),
+            version: version,
+            goes_at: at,
+            state: state
+          }
         end
       end
 
@@ -109,7 +167,14 @@ module NimbleLetter
         end
       end
 
-      def asked = @asked ||= Core::Letters::Split::VERSIONS.map { |version| @step.letter_of(version) }.uniq(&:id).flat_map(&:documents).flat_map(&:conditions).uniq
+      def asked =
+        @asked ||=
+          Core::Letters::Split::VERSIONS
+            .map { |version| @step.letter_of(version) }
+            .uniq(&:id)
+            .flat_map(&:documents)
+            .flat_map(&:conditions)
+            .uniq
     end
   end
 end

@@ -29,7 +29,9 @@ module NimbleLetter
 
       def check
         raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless @sequence.draft?
-        raise Conflict.new("Somebody changed this sequence meanwhile.", hint: "Look at it again, then start it.") unless @sequence.version == @version
+        unless @sequence.version == @version
+          raise Conflict.new("Somebody changed this sequence meanwhile.", hint: "Look at it again, then start it.")
+        end
 
         ready = ReadyCheck.new(@sequence, @moment)
         verdict = ready.call
@@ -37,7 +39,14 @@ module NimbleLetter
           raise Invalid.new("Something is missing before this can start.", code: :not_ready, data: {remarks: verdict[:remarks]})
         end
         if verdict[:letters] != @letters
-          raise Conflict.new("It is #{verdict[:letters]} letters now, not #{@letters}.", code: :numbers_moved, hint: "Read the new numbers, then start.", data: {letters: verdict[:letters]})
+          raise Conflict.new(
+            "It is #{verdict[:letters]} letters now, not #{@letters}.",
+            code: :numbers_moved,
+            hint: "Read the new numbers, then start.",
+            data: {
+              letters: verdict[:letters]
+            }
+          )
         end
         @outlook = ready.outlook
       end

@@ -23,8 +23,14 @@ module NimbleLetter
         lines = Records.db[:personal_lines]
         if line.empty? then lines.where(step_id: @step.id, person_id: @person.id).delete
         else
-          lines.on_duplicate_key_update(:line, :after, :account_id, :updated_at)
-            .insert(step_id: @step.id, person_id: @person.id, line: line, after: after&.slice(0, 500), account_id: @moment.account&.id, updated_at: @moment.now)
+          lines.on_duplicate_key_update(:line, :after, :account_id, :updated_at).insert(
+            step_id: @step.id,
+            person_id: @person.id,
+            line: line,
+            after: after&.slice(0, 500),
+            account_id: @moment.account&.id,
+            updated_at: @moment.now
+          )
         end
       end
 
@@ -39,8 +45,14 @@ module NimbleLetter
         fills = Records.db[:letter_fills]
         return fills.where(step_id: @step.id, person_id: @person.id, field: field).delete unless value
 
-        fills.on_duplicate_key_update(:value, :account_id, :updated_at)
-          .insert(step_id: @step.id, person_id: @person.id, field: field, value: value[0, 500], account_id: @moment.account&.id, updated_at: @moment.now)
+        fills.on_duplicate_key_update(:value, :account_id, :updated_at).insert(
+          step_id: @step.id,
+          person_id: @person.id,
+          field: field,
+          value: value[0, 500],
+          account_id: @moment.account&.id,
+          updated_at: @moment.now
+        )
       end
 
       private

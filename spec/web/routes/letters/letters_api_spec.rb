@@ -26,9 +26,14 @@ RSpec.describe "the API of letters" do
     letter
     expect(call_api(:get, "/api/letters?words=felt%20settles")["letters"].map { |row| row["id"] }).to eq([made["id"]])
     call_api(:put, "/api/letters/#{made["id"]}/favourite", {favourite: true})
-    expect(call_api(:get, "/api/letters")["letters"].to_h { |row| [row["id"], row["favourite"]] }).to eq(made["id"] => true, letter.id => false)
+    expect(call_api(:get, "/api/letters")["letters"].to_h { |row| [row["id"], row["favourite"]] }).to eq(
+      made["id"] => true,
+      letter.id => false
+    )
     call_api(:patch, "/api/letters/#{made["id"]}", {version: made["version"], archived: true})
-    expect([call_api(:get, "/api/letters"), call_api(:get, "/api/letters?archived=true")].map { |all| all["letters"].map { |row| row["id"] } }).to eq([[letter.id], [made["id"]]])
+    expect(
+      [call_api(:get, "/api/letters"), call_api(:get, "/api/letters?archived=true")].map { |all| all["letters"].map { |row| row["id"] } }
+    ).to eq([[letter.id], [made["id"]]])
     expect(call_api(:post, "/api/letters/#{letter.id}/copy", {}, status: 201)["name"]).to eq("A word, copy")
     expect(call_api(:get, "/api/letters/starters")["starters"].size).to eq(8)
     call_api(:post, "/api/letters", {starter: "none"}, status: 404)
@@ -40,9 +45,13 @@ RSpec.describe "the API of letters" do
     call_api(:patch, "/api/letters/#{letter.id}", {version: 1, body: body}, status: 409)
     number = call_api(:post, "/api/letters/#{letter.id}/versions", {body: doc(para("lost"))})["number"]
     expect(call_api(:get, "/api/letters/#{letter.id}/versions")["versions"].map { |one| one["kind"] }).to eq(%w[set_aside typed])
-    expect(call_api(:get, "/api/letters/#{letter.id}/versions/#{number}")["parts"].last["pieces"]).to eq([{"kind" => "gone", "text" => "lost"}, {"kind" => "new", "text" => "mine"}])
+    expect(call_api(:get, "/api/letters/#{letter.id}/versions/#{number}")["parts"].last["pieces"]).to eq(
+      [{"kind" => "gone", "text" => "lost"}, {"kind" => "new", "text" => "mine"}]
+    )
     expect(call_api(:get, "/api/letters/#{letter.id}/versions/1?with=#{number}")["parts"].size).to eq(1)
-    expect(call_api(:post, "/api/letters/#{letter.id}/versions/#{number}/restore", {version: 2})["body"]).to eq(body.merge("content" => [para("lost")]))
+    expect(call_api(:post, "/api/letters/#{letter.id}/versions/#{number}/restore", {version: 2})["body"]).to eq(
+      body.merge("content" => [para("lost")])
+    )
     call_api(:get, "/api/letters/#{letter.id}/versions/99", status: 404)
   end
 
@@ -78,13 +87,24 @@ RSpec.describe "the API of letters" do
     end
 
     it "of the library open who had it, opened it or replied" do
-      happened = ->(person, kind) { Records::Event.insert(kind: kind, person_id: person.id, letter_id: letter.id, delivery_id: person.id, sequence_id: sequence.id, occurred_at: now) }
+      happened = ->(person, kind) do
+        Records::Event.insert(
+          kind: kind,
+          person_id: person.id,
+          letter_id: letter.id,
+          delivery_id: person.id,
+          sequence_id: sequence.id,
+          occurred_at: now
+        )
+      end
       people.first(2).each { |person| happened.call(person, "sent") }
       2.times { happened.call(people[1], "opened") }
       row = call_api(:get, "/api/letters")["letters"].find { |one| one["id"] == letter.id }
 
       expect(row.values_at("sent", "opened", "replied")).to eq([2, 1, 0])
-      expect(%w[sent opened replied].map { |figure| call_api(:get, "/api/letters/#{letter.id}/figures/people?figure=#{figure}")["total"] }).to eq([2, 1, 0])
+      expect(
+        %w[sent opened replied].map { |figure| call_api(:get, "/api/letters/#{letter.id}/figures/people?figure=#{figure}")["total"] }
+      ).to eq([2, 1, 0])
       call_api(:get, "/api/letters/#{letter.id}/figures/people?figure=liked", status: 400)
     end
   end
@@ -99,7 +119,11 @@ RSpec.describe "the API of letters" do
   end
 
   it "reads what is pasted, and refuses too much of it" do
-    expect(call_api(:post, "/api/letters/read", {html: "<p>Dear [first name] <script>x</script></p>"})["document"]["content"][0]["content"].map { |node| node["type"] }).to eq(%w[text mergeField])
+    expect(
+      call_api(:post, "/api/letters/read", {html: "<p>Dear [first name] <script>x</script></p>"})["document"]["content"][0][
+        "content"
+      ].map { |node| node["type"] }
+    ).to eq(%w[text mergeField])
     call_api(:post, "/api/letters/read", {html: "<p>#{"word " * 1_000_000}</p>"}, status: 422)
     expect(code).to eq("letter_too_long")
   end
@@ -116,14 +140,22 @@ RSpec.describe "the API of letters" do
     expect(last_response.headers["content-security-policy"]).to include("default-src 'none'", "frame-ancestors 'self'", "sandbox")
     expect(last_response.body).to include('data-gap="person.city"')
     expect(call_api(:get, "/api/letters/#{letter.id}/reader?want=gap")["person_id"]).to eq(gap.id)
-    expect(call_api(:post, "/api/letters/#{letter.id}/audience", {fields: ["person.city"], conditions: [{field: "person.city", is: "empty"}]})).to include("without" => {"person.city" => 1}, "seeing" => [{"words" => a_string_including("city"), "people" => 1}])
+    expect(
+      call_api(
+        :post,
+        "/api/letters/#{letter.id}/audience",
+        {fields: ["person.city"], conditions: [{field: "person.city", is: "empty"}]}
+      )
+    ).to include("without" => {"person.city" => 1}, "seeing" => [{"words" => a_string_including("city"), "people" => 1}])
   end
 
   it "takes pictures in and shows them to anybody with their address, and to nobody else's script" do
     picture = send_file("/api/pictures?name=Room.png", png)
     expect(picture).to include("name" => "Room", "width" => 20, "used_in" => [])
     get picture["url"]
-    expect([last_response.status, last_response.content_type, last_response.headers["cache-control"]]).to match([200, "image/jpeg", /immutable/])
+    expect([last_response.status, last_response.content_type, last_response.headers["cache-control"]]).to match(
+      [200, "image/jpeg", /immutable/]
+    )
     get "/p/#{"x" * 22}.png"
     expect(last_response.status).to eq(404)
     send_file("/api/pictures?name=x.png", "no picture", status: 422)
@@ -153,7 +185,12 @@ RSpec.describe "the API of letters" do
 
   it "keeps passages with where they are used" do
     passage = call_api(:post, "/api/passages", {name: "Hour", documents: {"" => doc(para("One hour"))}}, status: 201)
-    changed = call_api(:patch, "/api/passages/#{passage["id"]}", {version: 1, documents: {"" => doc(para("Two hours")), "de" => doc(para("Zwei Stunden"))}})
+    changed =
+      call_api(
+        :patch,
+        "/api/passages/#{passage["id"]}",
+        {version: 1, documents: {"" => doc(para("Two hours")), "de" => doc(para("Zwei Stunden"))}}
+      )
     expect(changed["documents"].keys).to eq(["", "de"])
     call_api(:patch, "/api/passages/#{passage["id"]}", {version: 1, name: "Late"}, status: 409)
     expect(call_api(:get, "/api/passages")["passages"].map { |one| one["words"] }).to eq(["Two hours"])
@@ -167,7 +204,10 @@ RSpec.describe "the API of letters" do
     expect(look["postal_address"]).to eq("4 Felt Yard")
     call_api(:put, "/api/look", {values: {ink: "url(x)"}}, status: 422)
     box = make_mailbox
-    signed = call_api(:put, "/api/signatures/account/#{maren.id}", {document: doc(para("Maren"))})["signatures"].find { |one| one["id"] == maren.id && one["kind"] == "account" }
+    signed =
+      call_api(:put, "/api/signatures/account/#{maren.id}", {document: doc(para("Maren"))})["signatures"].find do |one|
+        one["id"] == maren.id && one["kind"] == "account"
+      end
     expect(signed["document"]).to eq(doc(para("Maren")))
     call_api(:put, "/api/signatures/mailbox/#{box.id}", {document: nil})
 
@@ -182,11 +222,24 @@ RSpec.describe "the API of letters" do
     make_mailbox(account_id: maren.id, address: "maren@ternandfallow.example")
     tests = call_api(:post, "/api/letters/#{letter.id}/tests", {person_id: person.id, to: [maren.id]}, status: 202)["tests"]
     expect(tests.first).to include("state" => "waiting", "address" => maren.email)
-    raw = "From: a@b.example\r\nTo: c@d.example\r\nSubject: Hello\r\nX-Nimble-Test: yes\r\nMIME-Version: 1.0\r\nContent-Type: text/html; charset=UTF-8\r\n\r\n<html><head></head><body><img src=\"#{configuration.public_url}/p/k.png\">Hi</body></html>"
+    raw =
+      "From: a@b.example\r\nTo: c@d.example\r\nSubject: Hello\r\nX-Nimble-Test: yes\r\nMIME-Version: 1.0\r\nContent-Type: text/html; " \
+      "charset=UTF-8\r\n\r\n<html><head></head><body><img src=\"#{configuration.public_url}/p/k.png\">Hi</body></html>"
     id = Records.db[:practice_letters].insert(recipient: "c@d.example", message_id: "m", received_at: now, raw: raw)
     Records::TestLetter.dataset.update(state: "sent", message_id: "m")
     expect(call_api(:get, "/api/letters/#{letter.id}/tests")["tests"].first).to include("practice_letter_id" => id)
-    expect(call_api(:get, "/api/practice/letters?words=c@d")["letters"]).to eq([{"id" => id, "to" => "c@d.example", "from" => "a@b.example", "subject" => "Hello", "test" => true, "received_at" => "2026-05-12T08:00:00.000Z"}])
+    expect(call_api(:get, "/api/practice/letters?words=c@d")["letters"]).to eq(
+      [
+        {
+          "id" => id,
+          "to" => "c@d.example",
+          "from" => "a@b.example",
+          "subject" => "Hello",
+          "test" => true,
+          "received_at" => "2026-05-12T08:00:00.000Z"
+        }
+      ]
+    )
     expect(call_api(:get, "/api/practice/letters/#{id}")["source"]).to eq(raw)
     get "/api/practice/letters/#{id}/shown"
     expect(last_response.body).to include('<img src="/p/k.png">')
@@ -200,15 +253,31 @@ RSpec.describe "the API of letters" do
     sequence = start(make_sequence(people: [person, make_person], letters: [letter]))
     Records::Delivery.where(person_id: person.id).update(state: "sent", sent_at: now)
 
-    expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq([{"id" => sequence.id, "name" => sequence.name, "had" => 1, "will" => 1}])
+    expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq(
+      [{"id" => sequence.id, "name" => sequence.name, "had" => 1, "will" => 1}]
+    )
   end
 
   it "fills a gap for one letter, and plans two versions of a step" do
     sequence = make_sequence(people: [person], letters: [letter])
     step = sequence.steps.first
-    expect(call_api(:put, "/api/steps/#{step.id}/stack/#{person.id}/fills", {field: "person.city", value: "Hull"})["filled"]).to eq("person.city" => "Hull")
+    expect(call_api(:put, "/api/steps/#{step.id}/stack/#{person.id}/fills", {field: "person.city", value: "Hull"})["filled"]).to eq(
+      "person.city" => "Hull"
+    )
     call_api(:put, "/api/steps/#{step.id}/stack/#{person.id}", {line: "Hi", after: "How is [city]?"})
-    plan = {letter_id: letter.id, amount: 0, unit: "days", from_minute: 540, to_minute: 690, zone: "theirs", id: step.id, other: {what: "subject", subject: doc(para("Another"))}}
+    plan = {
+      letter_id: letter.id,
+      amount: 0,
+      unit: "days",
+      from_minute: 540,
+      to_minute: 690,
+      zone: "theirs",
+      id: step.id,
+      other: {
+        what: "subject",
+        subject: doc(para("Another"))
+      }
+    }
     saved = call_api(:patch, "/api/sequences/#{sequence.id}", {version: sequence.version, steps: [plan]})
     expect(saved["steps"][0]["other"]).to include("what" => "subject", "at_least" => 30, "after_hours" => 48)
     expect(call_api(:get, "/api/steps/#{step.id}/stack")["rows"][0]["version"]).to eq("a")

@@ -11,10 +11,32 @@ RSpec.describe "the API of records" do
     it "comes with the columns, the order and the place one asks for" do
       make_person(last_name: "B", city: "York", company_id: make_company("Zed").id, owner_id: maren.id, birthday: Date.new(1980, 5, 12))
       make_person(last_name: "A", city: "Hull")
-      page = call_api(:post, "/api/people/search", {columns: %w[company.name person.owner person.birthday person.tags activity.last], sort: {field: "person.name"}, limit: 1, offset: 1})
+      page =
+        call_api(
+          :post,
+          "/api/people/search",
+          {
+            columns: %w[company.name person.owner person.birthday person.tags activity.last],
+            sort: {
+              field: "person.name"
+            },
+            limit: 1,
+            offset: 1
+          }
+        )
 
       expect(page).to include("total" => 2)
-      expect(page["people"].map { |row| row["cells"] }).to eq([{"company.name" => "Zed", "person.owner" => "Maren Holt", "person.birthday" => "1980-05-12", "person.tags" => nil, "activity.last" => nil}])
+      expect(page["people"].map { |row| row["cells"] }).to eq(
+        [
+          {
+            "company.name" => "Zed",
+            "person.owner" => "Maren Holt",
+            "person.birthday" => "1980-05-12",
+            "person.tags" => nil,
+            "activity.last" => nil
+          }
+        ]
+      )
       call_api(:post, "/api/people/search", {columns: ["person.shoe"]}, status: 422)
       expect(problem).to eq(["unknown_field", "columns"])
     end
@@ -24,7 +46,9 @@ RSpec.describe "the API of records" do
       why = call_api(:post, "/api/people/#{person.id}/why", {audience: {condition: {all: [york, {not: {activity: "opened"}}]}}})
 
       expect(why).to include("matches" => true, "reason" => "asked not to be written to")
-      expect(why["parts"].first["parts"].map { |part| part.values_at("words", "holds", "actual") }).to eq([["is in York", true, "York"], ["has not opened any letter", true, "never"]])
+      expect(why["parts"].first["parts"].map { |part| part.values_at("words", "holds", "actual") }).to eq(
+        [["is in York", true, "York"], ["has not opened any letter", true, "never"]]
+      )
     end
 
     it "remembers what a colleague chose for themselves" do
@@ -42,8 +66,13 @@ RSpec.describe "the API of records" do
       deal = call_api(:post, "/api/people/#{person.id}/deals", {name: "Hall", value_pence: 5000}, status: 201)
       call_api(:patch, "/api/deals/#{deal["id"]}", {version: 1, stage: "signed"})
 
-      expect(call_api(:get, "/api/companies/#{company["id"]}")).to include("people_total" => 1, "deals" => [hash_including("outcome" => "won", "closed_on" => "2026-05-12")])
-      expect(call_api(:post, "/api/companies/search", {words: "oyster"})["companies"]).to match([hash_including("name" => "The Oyster Shed", "people" => 1, "city" => "Whitby")])
+      expect(call_api(:get, "/api/companies/#{company["id"]}")).to include(
+        "people_total" => 1,
+        "deals" => [hash_including("outcome" => "won", "closed_on" => "2026-05-12")]
+      )
+      expect(call_api(:post, "/api/companies/search", {words: "oyster"})["companies"]).to match(
+        [hash_including("name" => "The Oyster Shed", "people" => 1, "city" => "Whitby")]
+      )
       call_api(:patch, "/api/companies/#{company["id"]}", {version: 1, values: {"company.city" => "Hull"}}, status: 409)
       call_api(:patch, "/api/deals/#{deal["id"]}", {version: 2, stage: "nowhere"}, status: 422)
     end
@@ -103,8 +132,16 @@ RSpec.describe "the API of records" do
     it "are told, kept apart, or merged and unmerged" do
       first, second = make_person(email: "ana@x.example"), make_person(email: "a.na+fair@x.example")
       expect(call_api(:get, "/api/doubles")["pairs"]).to match([hash_including("reason" => "address")])
-      change = call_api(:post, "/api/people/#{first.id}/merge", {with: second.id, version: 1, with_version: 1, values: {"person.city" => "Hull"}})
-      expect(call_api(:get, "/api/people/#{first.id}")).to include("city" => "Hull", "addresses" => [hash_including("email" => "a.na+fair@x.example")])
+      change =
+        call_api(
+          :post,
+          "/api/people/#{first.id}/merge",
+          {with: second.id, version: 1, with_version: 1, values: {"person.city" => "Hull"}}
+        )
+      expect(call_api(:get, "/api/people/#{first.id}")).to include(
+        "city" => "Hull",
+        "addresses" => [hash_including("email" => "a.na+fair@x.example")]
+      )
       call_api(:post, "/api/changes/#{change["id"]}/undo")
       call_api(:post, "/api/doubles/apart", {first_id: first.id, second_id: second.id})
       expect(call_api(:get, "/api/doubles")["pairs"]).to eq([])
@@ -114,7 +151,9 @@ RSpec.describe "the API of records" do
   describe "a person's addresses" do
     it "change places" do
       person = make_person(email: "old@x.example")
-      expect(call_api(:post, "/api/people/#{person.id}/addresses", {email: "new@x.example", as: "in_use", version: 1})).to include("email" => "new@x.example")
+      expect(call_api(:post, "/api/people/#{person.id}/addresses", {email: "new@x.example", as: "in_use", version: 1})).to include(
+        "email" => "new@x.example"
+      )
       further = answer["addresses"].first
       expect(call_api(:delete, "/api/people/#{person.id}/addresses/#{further["id"]}")["addresses"]).to eq([])
     end
@@ -123,7 +162,11 @@ RSpec.describe "the API of records" do
   describe "what the firm sets" do
     it "is for admins to change" do
       expect(call_api(:get, "/api/stages")["stages"].map { |stage| stage["outcome"] }).to eq(%w[open open open won lost])
-      call_api(:put, "/api/stages", {stages: answer["stages"].map { |stage| stage.slice("key", "words", "outcome") } + [{words: "on hold", outcome: "open"}]})
+      call_api(
+        :put,
+        "/api/stages",
+        {stages: answer["stages"].map { |stage| stage.slice("key", "words", "outcome") } + [{words: "on hold", outcome: "open"}]}
+      )
       blocked = call_api(:post, "/api/blocked", {kind: "domain", value: "blocked.example", reason: "asked"}, status: 201)["blocked"]
       call_api(:delete, "/api/blocked/#{blocked.first["id"]}")
       expect(call_api(:get, "/api/blocked")["blocked"]).to eq([])
@@ -160,7 +203,10 @@ RSpec.describe "the API of records" do
       clerk
       checked = call_api(:get, "/api/imports/#{file["id"]}")
       expect(checked).to include("state" => "checked", "counts" => {"new" => 1, "refused" => 1})
-      expect(call_api(:get, "/api/imports/#{file["id"]}/rows?verdict=refused")["rows"].first).to include("number" => 3, "reason" => "“nonsense” does not look like an address.")
+      expect(call_api(:get, "/api/imports/#{file["id"]}/rows?verdict=refused")["rows"].first).to include(
+        "number" => 3,
+        "reason" => "“nonsense” does not look like an address."
+      )
       call_api(:post, "/api/imports/#{file["id"]}/take", {version: checked["version"], choices: {tags: ["fair"]}})
       clerk
       expect(call_api(:get, "/api/imports/#{file["id"]}")).to include("state" => "done", "handled" => 1)
@@ -205,10 +251,20 @@ RSpec.describe "the API of records" do
     person = make_person
     nasty = ["'; DROP TABLE people; --", "\" OR 1=1 --", "%_\\", "(.*)+$", "${7*7}", "<script>alert(1)</script>"]
     nasty.each do |text|
-      call_api(:patch, "/api/people/#{person.id}", {version: person.refresh.version, values: {"person.last_name" => text, "person.tags" => [text]}})
+      call_api(
+        :patch,
+        "/api/people/#{person.id}",
+        {version: person.refresh.version, values: {"person.last_name" => text, "person.tags" => [text]}}
+      )
       expect(call_api(:post, "/api/people/search", {words: text})["total"]).to eq(1), text
-      expect(call_api(:post, "/api/people/search", {condition: {field: "person.last_name", is: "contains", value: text}})["total"]).to eq(1), text
-      expect(call_api(:post, "/api/people/search", {condition: {field: "person.tags", is: "one_of", value: [text]}})["total"]).to eq(1), text
+      expect(
+        call_api(:post, "/api/people/search", {condition: {field: "person.last_name", is: "contains", value: text}})["total"]
+      ).to eq(1),
+        text
+      expect(call_api(:post, "/api/people/search", {condition: {field: "person.tags", is: "one_of", value: [text]}})["total"]).to eq(
+        1
+      ),
+        text
       call_api(:post, "/api/companies/search", {words: text})
       call_api(:post, "/api/lists", {name: text, from: {ids: [person.id]}}, status: 201)
     end

@@ -15,7 +15,12 @@ module NimbleLetter
 
           def self.links(given)
             given.body.each_node.select { |node| node["type"] == "text" && linked?(node) && node["text"].match?(HERE) }.map do |node|
-              Checks.advice("link_says_here", "A link says only “#{node["text"].strip}”.", "Somebody who listens to the letter, or skims it, learns nothing from that word.", excerpt: node["text"])
+              Checks.advice(
+                "link_says_here",
+                "A link says only “#{node["text"].strip}”.",
+                "Somebody who listens to the letter, or skims it, learns nothing from that word.",
+                excerpt: node["text"]
+              )
             end
           end
           private_class_method :links
@@ -26,8 +31,24 @@ module NimbleLetter
           def self.buttons(given)
             given.texts.flat_map { |text| text.each_node.to_a }.select { |node| node["type"] == "button" }.flat_map do |node|
               words = Summary.of(node, given.catalogue).strip
-              [(Checks.advice("empty_link", "The button “#{words}” leads nowhere.", "Nobody could follow it.", excerpt: words, blocking: true) if node["attrs"]["href"].empty?),
-                (Checks.advice("button_without_words", "A button has no words.", "It would be an empty box.", blocking: true) if words.empty?)].compact
+              [
+                (
+                  if node["attrs"]["href"].empty?
+                    Checks.advice(
+                      "empty_link",
+                      "The button “#{words}” leads nowhere.",
+                      "Nobody could follow it.",
+                      excerpt: words,
+                      blocking: true
+                    )
+                  end
+                ),
+                (
+                  if words.empty?
+                    Checks.advice("button_without_words", "A button has no words.", "It would be an empty box.", blocking: true)
+                  end
+                )
+              ].compact
             end
           end
           private_class_method :buttons
@@ -35,8 +56,27 @@ module NimbleLetter
           def self.pictures(given)
             found = given.body.each_node.select { |node| node["type"] == "picture" }
             silent = found.count { |node| node["attrs"]["alt"].empty? }
-            [(Checks.advice("no_alt", "#{(silent == 1) ? "A picture has" : "#{silent} pictures have"} no words in its place.", "Many programs load pictures only when asked, and some people listen to their mail.", count: silent) if silent.positive?),
-              (Checks.advice("only_pictures", "The letter is nearly all picture.", "Without its pictures there is little to read, and filters distrust such letters.") if found.any? && given.body.summary.split.size < FEW_WORDS)].compact
+            [
+              (
+                if silent.positive?
+                  Checks.advice(
+                    "no_alt",
+                    "#{(silent == 1) ? "A picture has" : "#{silent} pictures have"} no words in its place.",
+                    "Many programs load pictures only when asked, and some people listen to their mail.",
+                    count: silent
+                  )
+                end
+              ),
+              (
+                if found.any? && given.body.summary.split.size < FEW_WORDS
+                  Checks.advice(
+                    "only_pictures",
+                    "The letter is nearly all picture.",
+                    "Without its pictures there is little to read, and filters distrust such letters."
+                  )
+                end
+              )
+            ].compact
           end
           private_class_method :pictures
         end

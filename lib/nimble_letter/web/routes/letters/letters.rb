@@ -11,7 +11,9 @@ module NimbleLetter
 
           def writing = Work::WriteLetter.new(moment)
 
-          def version_of_letter(number) = Records::LetterVersion.first(letter_id: letter.id, number: Integer(number, exception: false)) || raise(NotFound.new("There is no such version."))
+          def version_of_letter(number) =
+            Records::LetterVersion.first(letter_id: letter.id, number: Integer(number, exception: false)) ||
+              raise(NotFound.new("There is no such version."))
 
           def saved(letter, status = 200)
             @letter = letter
@@ -31,18 +33,32 @@ module NimbleLetter
           app.get "/api/letters" do
             found = Records::Letter.order(Sequel.desc(:updated_at), Sequel.desc(:id))
             found = (params["archived"].to_s == "true") ? found.exclude(archived_at: nil) : found.kept
-            Core::Fold.call(params["words"].to_s).to_s.split.each { |word| found = found.where(Sequel.ilike(:words, "%#{found.escape_like(word)}%")) }
+            Core::Fold
+              .call(params["words"].to_s)
+              .to_s
+              .split
+              .each { |word| found = found.where(Sequel.ilike(:words, "%#{found.escape_like(word)}%")) }
             json(letters: LetterJson.rows(found.all, account))
           end
 
-          app.post("/api/letters") { saved(input[:starter] ? Work::StarterLetters.begin_with(input[:starter], moment) : writing.make(input), 201) }
+          app.post("/api/letters") do
+            saved(input[:starter] ? Work::StarterLetters.begin_with(input[:starter], moment) : writing.make(input), 201)
+          end
 
-          app.get("/api/letters/starters") { json(starters: Work::StarterLetters.all.map { |one| one.slice(:key, :name, :situation, :subject, :words) }) }
+          app.get("/api/letters/starters") do
+            json(starters: Work::StarterLetters.all.map { |one| one.slice(:key, :name, :situation, :subject, :words) })
+          end
 
           app.post("/api/letters/file") { saved(Work::LetterIn.new(moment).call(request.body, name: params["name"]), 201) }
 
           app.post "/api/letters/read" do
-            json(document: Core::Letters::Document.parse!(Files::LetterHtml.new(moment.catalogue).read(input[:html]), catalogue: moment.catalogue).to_h)
+            json(
+              document:
+                Core::Letters::Document.parse!(
+                  Files::LetterHtml.new(moment.catalogue).read(input[:html]),
+                  catalogue: moment.catalogue
+                ).to_h
+            )
           end
         end
         private_class_method :library
@@ -61,7 +77,9 @@ module NimbleLetter
             json(favourite: input[:favourite])
           end
 
-          app.post("/api/letters/:id/presence") { json(others: Work::LetterPresence.new(letter, account).here(input[:tab]), version: letter.version) }
+          app.post("/api/letters/:id/presence") do
+            json(others: Work::LetterPresence.new(letter, account).here(input[:tab]), version: letter.version)
+          end
         end
         private_class_method :one
 
@@ -76,7 +94,9 @@ module NimbleLetter
             json(parts: Work::CompareVersions.call(one.content.transform_keys(&:to_sym), other, moment.catalogue))
           end
 
-          app.post("/api/letters/:id/versions/:number/restore") { saved(writing.restore(letter, version_of_letter(params[:number]), number: input[:version])) }
+          app.post("/api/letters/:id/versions/:number/restore") do
+            saved(writing.restore(letter, version_of_letter(params[:number]), number: input[:version]))
+          end
         end
         private_class_method :versions
 

@@ -10,14 +10,19 @@ module NimbleLetter
           # Our own page frames this one and measures it; nothing in it runs, and nothing but pictures and styles is loaded.
           def paper(html, pictures: "'self' data:")
             content_type :html
-            headers "content-security-policy" => "default-src 'none'; style-src 'unsafe-inline'; img-src #{pictures}; base-uri 'none'; form-action 'none'; frame-ancestors 'self'; sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox"
+            headers "content-security-policy" =>
+                      "default-src 'none'; style-src 'unsafe-inline'; img-src #{pictures}; base-uri 'none'; form-action 'none'; " \
+                      "frame-ancestors " \
+                      "'self'; " \
+                      "sandbox allow-same-origin allow-popups allow-popups-to-escape-sandbox"
             html
           end
 
           def reader
             return fetch_record(Records::Person, params["person_id"], "person") if params["person_id"]
 
-            Work::LetterAudience.new(letter, moment).people.order(:id).first || raise(NotFound.new("There is nobody to show this letter for.", hint: "Add a person first."))
+            Work::LetterAudience.new(letter, moment).people.order(:id).first ||
+              raise(NotFound.new("There is nobody to show this letter for.", hint: "Add a person first."))
           end
 
           def look(person) = Work::LookAtLetter.new(letter, person, moment)
@@ -30,17 +35,35 @@ module NimbleLetter
 
           app.get("/api/letters/:id/shown") { paper(look(reader).html) }
 
-          app.get("/api/letters/:id/reader") { json(Work::NextReader.new(letter, moment).call(params["want"], after: params["after"].to_i)) }
+          app.get("/api/letters/:id/reader") do
+            json(Work::NextReader.new(letter, moment).call(params["want"], after: params["after"].to_i))
+          end
 
           app.get "/api/letters/:id/checks" do
             checks = Work::LetterChecks.new(letter, moment)
-            json(advice: checks.call.map { |advice| advice.to_h.compact }, set_aside: checks.all.reject(&:blocking).select { |advice| checks.set_aside.include?(advice.code) }.map { |advice| advice.to_h.compact },
-              reading_minutes: letter.document(:body).reading_minutes)
+            json(
+              advice: checks.call.map { |advice| advice.to_h.compact },
+              set_aside:
+                checks
+                  .all
+                  .reject(&:blocking)
+                  .select { |advice| checks.set_aside.include?(advice.code) }
+                  .map { |advice| advice.to_h.compact },
+              reading_minutes: letter.document(:body).reading_minutes
+            )
           end
 
           app.post "/api/letters/:id/audience" do
             audience, sentences = Work::LetterAudience.new(letter, moment), Work::Sentences.new(moment)
-            json(words: audience.words, total: audience.total, without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)&.count] }, seeing: input.fetch(:conditions, []).map { |condition| {words: sentences.of(condition), people: audience.seeing(condition)&.count} })
+            json(
+              words: audience.words,
+              total: audience.total,
+              without: input.fetch(:fields, []).to_h { |key| [key, audience.without(key)&.count] },
+              seeing:
+                input
+                  .fetch(:conditions, [])
+                  .map { |condition| {words: sentences.of(condition), people: audience.seeing(condition)&.count} }
+            )
           end
 
           app.post "/api/letters/:id/audience/people" do
@@ -57,7 +80,13 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/tests" do
-            tests = Work::TestLetters.ask(letter, fetch_record(Records::Person, input[:person_id], "person"), Records::Account.where(id: input[:to]).order(:id).all, moment: moment)
+            tests =
+              Work::TestLetters.ask(
+                letter,
+                fetch_record(Records::Person, input[:person_id], "person"),
+                Records::Account.where(id: input[:to]).order(:id).all,
+                moment: moment
+              )
             json({tests: tests.map { |test| TestLetterJson.write(test) }}, 202)
           end
         end

@@ -10,7 +10,13 @@ module NimbleLetter
           def passage = @passage ||= fetch_record(Records::Passage, params[:id], "passage")
 
           def passage_json(one, uses = Work::WhereUsed.passage(one))
-            {**one.values.slice(:id, :name, :version, :updated_at), documents: one.documents, words: one.summary[0, 300], author: Records::Account.where(id: one.account_id).get(:name), used_in: uses}
+            {
+              **one.values.slice(:id, :name, :version, :updated_at),
+              documents: one.documents,
+              words: one.summary[0, 300],
+              author: Records::Account.where(id: one.account_id).get(:name),
+              used_in: uses
+            }
           end
 
           def keeping = Work::KeepPassage.new(moment)
@@ -19,7 +25,12 @@ module NimbleLetter
         def self.registered(app)
           app.helpers Helpers
 
-          app.get("/api/passages") { json(passages: Work::WhereUsed.passages.then { |uses| Records::Passage.order(:name).all.map { |one| passage_json(one, uses[one.id]) } }) }
+          app.get("/api/passages") do
+            json(
+              passages:
+                Work::WhereUsed.passages.then { |uses| Records::Passage.order(:name).all.map { |one| passage_json(one, uses[one.id]) } }
+            )
+          end
 
           app.post("/api/passages") { json(passage_json(keeping.make(**input)), 201) }
 

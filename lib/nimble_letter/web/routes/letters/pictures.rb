@@ -7,13 +7,21 @@ module NimbleLetter
       module Pictures
         # What these routes share.
         module Helpers
-          def picture_json(picture, uses = Work::WhereUsed.picture(picture)) = {**picture.values.slice(:id, :name, :width, :height, :bytes, :created_at), url: picture.path, used_in: uses}
+          def picture_json(picture, uses = Work::WhereUsed.picture(picture)) =
+            {**picture.values.slice(:id, :name, :width, :height, :bytes, :created_at), url: picture.path, used_in: uses}
         end
 
         def self.registered(app)
           app.helpers Helpers
 
-          app.get("/api/pictures") { json(pictures: Work::WhereUsed.pictures.then { |uses| Records::Picture.without_data.order(Sequel.desc(:id)).all.map { |picture| picture_json(picture, uses[picture.id]) } }) }
+          app.get("/api/pictures") do
+            json(
+              pictures:
+                Work::WhereUsed.pictures.then do |uses|
+                  Records::Picture.without_data.order(Sequel.desc(:id)).all.map { |picture| picture_json(picture, uses[picture.id]) }
+                end
+            )
+          end
 
           # The file itself is the body.
           app.post("/api/pictures") { json(picture_json(Work::TakePicture.new(moment).call(request.body, name: params["name"])), 201) }

@@ -26,8 +26,21 @@ module NimbleLetter
           app.get "/api/steps/:id/stack" do
             list = stack.list
             steps = step.sequence.steps
-            json(list.merge(sequence: {id: step.sequence_id, name: step.sequence.name},
-              step: {id: step.id, position: steps.index { |one| one.id == step.id } + 1, of: steps.size, letter: step.letter.name, letter_id: step.letter_id}))
+            json(
+              list.merge(
+                sequence: {
+                  id: step.sequence_id,
+                  name: step.sequence.name
+                },
+                step: {
+                  id: step.id,
+                  position: steps.index { |one| one.id == step.id } + 1,
+                  of: steps.size,
+                  letter: step.letter.name,
+                  letter_id: step.letter_id
+                }
+              )
+            )
           end
 
           app.get("/api/steps/:id/stack/:person_id") { json(stack.letter(stacked_person)) }

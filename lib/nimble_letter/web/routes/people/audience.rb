@@ -8,7 +8,12 @@ module NimbleLetter
         def self.registered(app)
           app.post "/api/audience/sieve" do
             audience = moment.audience(input[:audience])
-            json(moment.sieving(audience, sequence_id: input[:sequence_id]).account.merge(sentence: AudienceWords.sentence(audience.tree), as_of: moment.now))
+            json(
+              moment
+                .sieving(audience, sequence_id: input[:sequence_id])
+                .account
+                .merge(sentence: AudienceWords.sentence(audience.tree), as_of: moment.now)
+            )
           end
 
           app.post "/api/audience/people" do

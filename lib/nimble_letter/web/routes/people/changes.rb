@@ -29,7 +29,12 @@ module NimbleLetter
 
           app.get "/api/changes/:id/kept" do
             set = fetch_record(Records::ChangeSet, params[:id], "change")
-            json(PersonRows.page(Records::Person.where(Sequel[:people][:id] => set.entries_dataset.where(state: "kept").select(:person_id)), cursor: params["cursor"]))
+            json(
+              PersonRows.page(
+                Records::Person.where(Sequel[:people][:id] => set.entries_dataset.where(state: "kept").select(:person_id)),
+                cursor: params["cursor"]
+              )
+            )
           end
         end
       end

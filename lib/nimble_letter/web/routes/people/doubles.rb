@@ -10,7 +10,17 @@ module NimbleLetter
             pairs = Records::LikelyDoubles.find
             people = Records::Person.where(id: pairs.flat_map { |pair| [pair.first_id, pair.second_id] }.uniq).all
             rows = PersonRows.write(people).to_h { |row| [row[:id], row] }
-            json(pairs: pairs.map { |pair| {first: rows.fetch(pair.first_id), second: rows.fetch(pair.second_id), reason: pair.reason, words: Core::Doubles::REASONS.fetch(pair.reason)} })
+            json(
+              pairs:
+                pairs.map do |pair|
+                  {
+                    first: rows.fetch(pair.first_id),
+                    second: rows.fetch(pair.second_id),
+                    reason: pair.reason,
+                    words: Core::Doubles::REASONS.fetch(pair.reason)
+                  }
+                end
+            )
           end
 
           app.post "/api/doubles/apart" do
@@ -24,7 +34,14 @@ module NimbleLetter
           app.post "/api/people/:id/merge" do
             kept = fetch_record(Records::Person, params[:id], "person")
             gone = fetch_record(Records::Person, input[:with], "person")
-            set = Work::MergeRecords.call(kept, gone, input.fetch(:values, {}), versions: [input[:version], input[:with_version]], moment: moment)
+            set =
+              Work::MergeRecords.call(
+                kept,
+                gone,
+                input.fetch(:values, {}),
+                versions: [input[:version], input[:with_version]],
+                moment: moment
+              )
             json(ChangeJson.rows([set]).first)
           end
         end

@@ -3,7 +3,8 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/fields: the fields a firm makes; /api/colleagues: those who look after people; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list
+      # /api/fields: the fields a firm makes; /api/colleagues: those who look after people; /api/stages: the stages of its
+      # deals; /api/blocked: the do-not-mail list
       module Fields
         def self.registered(app)
           app.get "/api/fields" do
@@ -17,7 +18,16 @@ module NimbleLetter
 
           app.patch "/api/fields/:id" do
             admin!
-            json(FieldJson.write(Work::OwnField.change(fetch_record(Records::CustomField, params[:id], "field"), input, version: input[:version], moment: moment)))
+            json(
+              FieldJson.write(
+                Work::OwnField.change(
+                  fetch_record(Records::CustomField, params[:id], "field"),
+                  input,
+                  version: input[:version],
+                  moment: moment
+                )
+              )
+            )
           end
 
           app.post "/api/colleagues" do

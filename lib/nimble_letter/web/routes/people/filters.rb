@@ -12,8 +12,16 @@ module NimbleLetter
 
           app.post "/api/filters" do
             moment.parser.parse!(input[:condition])
-            filter = Records::SavedFilter.create(name: input[:name].strip, condition: input[:condition], shared: input.fetch(:shared, true), view: input[:view], account_id: account.id,
-              created_at: moment.now, updated_at: moment.now)
+            filter =
+              Records::SavedFilter.create(
+                name: input[:name].strip,
+                condition: input[:condition],
+                shared: input.fetch(:shared, true),
+                view: input[:view],
+                account_id: account.id,
+                created_at: moment.now,
+                updated_at: moment.now
+              )
             json(FilterJson.write(filter), 201)
           end
 
@@ -38,8 +46,14 @@ module NimbleLetter
             read = ->(condition) { Records::Person.kept.where(moment.sql.read(moment.parser.parse!(condition))) }
             now, wanted = read.call(filter.condition), read.call(input[:condition])
             ids = ->(dataset) { dataset.select(Sequel[:people][:id]) }
-            json(now: now.count, then: wanted.count, join: wanted.exclude(Sequel[:people][:id] => ids.call(now)).count, leave: now.exclude(Sequel[:people][:id] => ids.call(wanted)).count,
-              used_in: Work::WhereUsed.filter(filter), as_of: moment.now)
+            json(
+              now: now.count,
+              then: wanted.count,
+              join: wanted.exclude(Sequel[:people][:id] => ids.call(now)).count,
+              leave: now.exclude(Sequel[:people][:id] => ids.call(wanted)).count,
+              used_in: Work::WhereUsed.filter(filter),
+              as_of: moment.now
+            )
           end
         end
       end

@@ -23,13 +23,21 @@ module NimbleLetter
           end
 
           app.patch "/api/imports/:id" do
-            import = receiving.read_again(fetch_record(Records::Import, params[:id], "file"), input.fetch(:reading), version: input[:version])
+            import =
+              receiving.read_again(fetch_record(Records::Import, params[:id], "file"), input.fetch(:reading), version: input[:version])
             json(ImportJson.write(import, receiving))
           end
 
           app.post "/api/imports/:id/check" do
             import = fetch_record(Records::Import, params[:id], "file")
-            Work::StartImport.check(import, input[:matching], input.fetch(:options, {}), version: input[:version], folder: settings.imports, moment: moment)
+            Work::StartImport.check(
+              import,
+              input[:matching],
+              input.fetch(:options, {}),
+              version: input[:version],
+              folder: settings.imports,
+              moment: moment
+            )
             json(ImportJson.row(import))
           end
 

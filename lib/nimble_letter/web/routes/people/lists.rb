@@ -11,7 +11,13 @@ module NimbleLetter
           end
 
           app.post "/api/lists" do
-            list = Work::KeepList.make(input[:name], input[:from] && PeopleAsked.chosen(input[:from].transform_keys(&:to_sym), moment), made_from: input[:made_from], moment: moment)
+            list =
+              Work::KeepList.make(
+                input[:name],
+                input[:from] && PeopleAsked.chosen(input[:from].transform_keys(&:to_sym), moment),
+                made_from: input[:made_from],
+                moment: moment
+              )
             json(ListJson.rows(list.id).first, 201)
           end
 

@@ -9,7 +9,11 @@ module NimbleLetter
           app.post "/api/people/search" do
             people = PeopleAsked.dataset(input, moment)
             table = Records::PeopleTable.new(people, sort: input[:sort])
-            rows = PersonRows.write(table.page(offset: input.fetch(:offset, 0), limit: input.fetch(:limit, 60)), columns: input.fetch(:columns, []))
+            rows =
+              PersonRows.write(
+                table.page(offset: input.fetch(:offset, 0), limit: input.fetch(:limit, 60)),
+                columns: input.fetch(:columns, [])
+              )
             json(people: rows, total: people.count, as_of: moment.now)
           end
 
@@ -37,7 +41,13 @@ module NimbleLetter
 
           app.post "/api/people/:id/notes" do
             person = fetch_record(Records::Person, params[:id], "person")
-            Work::Happening.call(input.fetch(:kind, "note"), at: moment.now, person_id: person.id, account_id: account.id, data: {text: input[:text].strip, outcome: input[:outcome]}.compact)
+            Work::Happening.call(
+              input.fetch(:kind, "note"),
+              at: moment.now,
+              person_id: person.id,
+              account_id: account.id,
+              data: {text: input[:text].strip, outcome: input[:outcome]}.compact
+            )
             json({}, 201)
           end
 

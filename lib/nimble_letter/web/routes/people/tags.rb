@@ -7,8 +7,19 @@ module NimbleLetter
       module Tags
         def self.registered(app)
           app.get "/api/tags" do
-            counts = Records.db[:people_tags].join(:people, id: :person_id).where(Sequel[:people][:deleted_at] => nil).group_and_count(:tag_id).as_hash(:tag_id, :count)
-            json(tags: Records::Tag.order(:name_fold).all.map { |tag| {id: tag.id, name: tag.name, people: counts.fetch(tag.id, 0), used_in: Work::WhereUsed.tag(tag)} })
+            counts =
+              Records.db[:people_tags]
+                .join(:people, id: :person_id)
+                .where(Sequel[:people][:deleted_at] => nil)
+                .group_and_count(:tag_id)
+                .as_hash(:tag_id, :count)
+            json(
+              tags:
+                Records::Tag
+                  .order(:name_fold)
+                  .all
+                  .map { |tag| {id: tag.id, name: tag.name, people: counts.fetch(tag.id, 0), used_in: Work::WhereUsed.tag(tag)} }
+            )
           end
 
           app.patch "/api/tags/:id" do

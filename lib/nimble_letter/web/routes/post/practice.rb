@@ -14,7 +14,17 @@ module NimbleLetter
           # The next letter or the next thing a character does; an hour when nothing is ahead.
           def next_thing(now)
             reaction = Records.db[:practice_reactions].where(done: false).where { at > now }.min(:at)
-            letter = Work::PostHold.current ? nil : Records::Delivery.where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id)).where { due_at > now }.min(:due_at)
+            letter =
+              (
+                if Work::PostHold.current
+                  nil
+                else
+                  Records::Delivery
+                    .where(state: "due", sequence_id: Records::Sequence.where(state: "running").select(:id))
+                    .where { due_at > now }
+                    .min(:due_at)
+                end
+              )
             [reaction, letter].compact.min || now + STEPS["hour"]
           end
         end

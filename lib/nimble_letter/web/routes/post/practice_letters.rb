@@ -12,7 +12,8 @@ module NimbleLetter
         # What these routes share.
         module Helpers
           def practice_letter
-            Records.db[:practice_letters].first(id: Integer(params[:id], exception: false)) || raise(NotFound.new("This letter is not there."))
+            Records.db[:practice_letters].first(id: Integer(params[:id], exception: false)) ||
+              raise(NotFound.new("This letter is not there."))
           end
         end
 
@@ -24,13 +25,18 @@ module NimbleLetter
             found = found.where { id < params["before"].to_i } if params["before"]
             found = found.where(Sequel.ilike(:recipient, "%#{found.escape_like(params["words"])}%")) if params["words"].to_s != ""
             rows = found.all
-            json(letters: rows.first(PAGE).map { |row| PracticeLetterJson.row(row) }, next_before: (rows[PAGE - 1][:id] if rows.size > PAGE))
+            json(
+              letters: rows.first(PAGE).map { |row| PracticeLetterJson.row(row) },
+              next_before: (rows[PAGE - 1][:id] if rows.size > PAGE)
+            )
           end
 
           app.get("/api/practice/letters/:id") { json(PracticeLetterJson.write(practice_letter)) }
 
           # Pictures are fetched from our own library only, so that looking here is not an "opened".
-          app.get("/api/practice/letters/:id/shown") { paper(PracticeLetterJson.html(practice_letter, settings.public_url), pictures: "#{request.base_url}/p/") }
+          app.get("/api/practice/letters/:id/shown") do
+            paper(PracticeLetterJson.html(practice_letter, settings.public_url), pictures: "#{request.base_url}/p/")
+          end
         end
       end
     end

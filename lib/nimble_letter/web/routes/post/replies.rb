@@ -22,7 +22,13 @@ module NimbleLetter
           app.helpers Helpers
 
           app.get "/api/replies" do
-            rows, following = Records::Cursor.page(replies_shown(params["show"] || "new").newest_first, time: :received_at, cursor: params["cursor"], limit: PAGE)
+            rows, following =
+              Records::Cursor.page(
+                replies_shown(params["show"] || "new").newest_first,
+                time: :received_at,
+                cursor: params["cursor"],
+                limit: PAGE
+              )
             counts = %w[new interested later no done automatic].to_h { |show| [show, replies_shown(show).count] }
             json(replies: ReplyJson.rows(rows), counts: counts, next_cursor: following)
           end

@@ -10,7 +10,12 @@ module NimbleLetter
             started = Records::Sequence.exclude(state: "draft").order(Sequel.desc(:started_at)).all
             json(sequences: started.map { |sequence|
               results = Work::Results.new(sequence).call
-              {**sequence.values.slice(:id, :name, :state, :started_at), people: results[:people], value_pence: results[:value_pence], figures: results[:total]}
+              {
+                **sequence.values.slice(:id, :name, :state, :started_at),
+                people: results[:people],
+                value_pence: results[:value_pence],
+                figures: results[:total]
+              }
             })
           end
 

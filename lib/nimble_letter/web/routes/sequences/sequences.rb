@@ -13,7 +13,10 @@ module NimbleLetter
           end
 
           app.post "/api/sequences" do
-            json(SequenceJson.new(Work::PlanSequence.make(name: input[:name], audience: input[:audience], moment: moment), moment).write, 201)
+            json(
+              SequenceJson.new(Work::PlanSequence.make(name: input[:name], audience: input[:audience], moment: moment), moment).write,
+              201
+            )
           end
 
           app.get "/api/sequences/:id" do
@@ -53,13 +56,19 @@ module NimbleLetter
             members = sequence.members_dataset
             members = members.where(status: params["status"]) if params["status"]
             page = members.where(Sequel[:id] > params["after"].to_i).order(:id).limit(MEMBERS + 1).all
-            json(members: MemberJson.rows(page.first(MEMBERS)), total: members.count, next_after: (page[MEMBERS - 1].id if page.size > MEMBERS))
+            json(
+              members: MemberJson.rows(page.first(MEMBERS)),
+              total: members.count,
+              next_after: (page[MEMBERS - 1].id if page.size > MEMBERS)
+            )
           end
 
           app.patch "/api/members/:id" do
             member = fetch_record(Records::Member, params[:id], "member")
             Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]
-            Records.db.transaction { Work::Leaving.call(member.lock!, "taken_out", at: moment.now, account_id: account.id) } if input[:take_out]
+            if input[:take_out]
+              Records.db.transaction { Work::Leaving.call(member.lock!, "taken_out", at: moment.now, account_id: account.id) }
+            end
             json(MemberJson.rows([member.refresh]).first)
           end
         end

@@ -9,7 +9,11 @@ module NimbleLetter
 
         def self.registered(app)
           app.get "/api/preferences" do
-            kept = Records.db[:account_settings].where(account_id: account.id).select_hash(:key, :value).transform_values { |text| JSON.parse(text) }
+            kept =
+              Records.db[:account_settings]
+                .where(account_id: account.id)
+                .select_hash(:key, :value)
+                .transform_values { |text| JSON.parse(text) }
             json(preferences: kept)
           end
 
@@ -19,7 +23,11 @@ module NimbleLetter
             text = JSON.generate(input[:value])
             raise Invalid.new("This is too long to keep.", at: "value") if text.bytesize > 20_000
 
-            Records.db[:account_settings].on_duplicate_key_update(value: text).insert(account_id: account.id, key: params[:key], value: text)
+            Records.db[:account_settings].on_duplicate_key_update(value: text).insert(
+              account_id: account.id,
+              key: params[:key],
+              value: text
+            )
             json({})
           end
         end

@@ -11,11 +11,24 @@ module NimbleLetter
           app.get "/api/today" do
             to_read = Records::Incoming.to_read
             under_way = Records::Sequence.where(state: %w[running paused]).select(:id)
-            troubled = ->(state, **which) { Records::Delivery.where(state: state, **which).order(Sequel.desc(:due_at)).limit(SHOWN).all.map { |delivery| DeliveryJson.write(delivery).except(:text) } }
-            json(new_replies: ReplyJson.rows(to_read.newest_first.limit(SHOWN).all), new_replies_count: to_read.count,
+            troubled = ->(state, **which) do
+              Records::Delivery
+                .where(state: state, **which)
+                .order(Sequel.desc(:due_at))
+                .limit(SHOWN)
+                .all
+                .map { |delivery| DeliveryJson.write(delivery).except(:text) }
+            end
+            json(
+              new_replies: ReplyJson.rows(to_read.newest_first.limit(SHOWN).all),
+              new_replies_count: to_read.count,
               drafts: SequenceRows.write(Records::Sequence.where(state: "draft").order(Sequel.desc(:updated_at)).limit(SHOWN).all),
-              running: SequenceRows.write(Records::Sequence.where(state: %w[running paused]).order(Sequel.desc(:started_at)).limit(SHOWN).all),
-              in_doubt: troubled.call("in_doubt"), failures: troubled.call("failed", sequence_id: under_way), next: Work::PostAhead.new(moment).call[:next])
+              running:
+                SequenceRows.write(Records::Sequence.where(state: %w[running paused]).order(Sequel.desc(:started_at)).limit(SHOWN).all),
+              in_doubt: troubled.call("in_doubt"),
+              failures: troubled.call("failed", sequence_id: under_way),
+              next: Work::PostAhead.new(moment).call[:next]
+            )
           end
         end
       end
