@@ -17,8 +17,9 @@ module NimbleLetter
         when "lookups" then LookupServer.new(configuration).run
         when "demo" then build_demo(configuration)
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
+        when "contract" then Web::Contract.join
         when "screenshots" then Screenshots.new(configuration).take
-        else raise Invalid.new("Run one of: web, worker, clerk, post-office, lookups, demo, start, screenshots.", code: :unknown_part)
+        else raise Invalid.new("Run one of: web, worker, clerk, post-office, lookups, demo, start, contract, screenshots.", code: :unknown_part)
         end
       end
 

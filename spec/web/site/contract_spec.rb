@@ -17,6 +17,17 @@ RSpec.describe "the contract" do
     URI.encode_www_form(asked.map { |one| [one["name"], one["schema"].fetch("enum", ["x"]).first] })
   end
 
+  it "is joined from what stands in contract/" do
+    expect(File.read(Web::Contract::PATH)).to eq(Web::Contract.joined), "run bin/nimble contract"
+  end
+
+  it "says the same thing once" do
+    parts = Dir[File.join(Web::Contract::PARTS, "*.yaml")].map { |path| YAML.safe_load_file(path) }
+    names = parts.flat_map { |part| part.fetch("paths", {}).keys + part.fetch("schemas", {}).keys }
+
+    expect(names.tally.select { |_, times| times > 1 }).to eq({})
+  end
+
   it "has every route, and no route stands outside of it" do
     plain = ->(all) { all.map { |verb, path| [verb, path.gsub(/:\w+/, ":x")] }.sort }
 
