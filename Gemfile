@@ -20,7 +20,7 @@ gem "mail", "~> 2.8"
 gem "net-smtp", "~> 0.5"
 gem "midi-smtp-server", "~> 3.3"
 gem "sisimai", "~> 5.0"
-gem "email_reply_parser", "~> 0.5"
+gem "addressable", "~> 2.8"
 gem "loofah", "~> 2.22"
 gem "premailer", "~> 1.27"
 

@@ -35,7 +35,7 @@ module Bench
       Records::Delivery.where(sequence_id: sequence.id, state: "due").update(due_at: late - 60)
       sink = Sink.new
       transport = Post::SmtpTransport.new(host: "127.0.0.1", port: sink.port)
-      worker = Post::Worker.build(@configuration, transport: transport)
+      worker = Post::Worker.build(@configuration, transport: -> { transport })
       ours =
         Benchmark.realtime do
           worker.dispatch_due(late) until Records::Delivery.where(sequence_id: sequence.id, state: "due").where { due_at <= late }.empty?

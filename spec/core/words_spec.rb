@@ -71,7 +71,7 @@ end
 
 RSpec.describe Core::Address do
   it "takes what could be delivered" do
-    expect(["ana@x.example", "ana.lark+news@mail.x.example", "o'brien@x.example", "ünï@x.example"]).to all(match(described_class::PATTERN))
+    expect(["ana@x.example", "ana.lark+news@mail.x.example", "o'brien@x.example", "a..b@x.example", "ana@bücher.example"]).to all(match(described_class::PATTERN))
   end
 
   it "takes nothing that would break a header or reach two people" do
@@ -84,7 +84,17 @@ RSpec.describe Core::Address do
       "<a@x.example>",
       "a @x.example",
       "#{"x" * 65}@x.example",
-      "a@x.e"
+      "a@x.e",
+      "mailto:x@y.example",
+      "a[b@x.example",
+      "a]b@x.example",
+      "a\\b@x.example",
+      "a:b@x.example",
+      "a(b)@x.example",
+      "a@x..example",
+      "a@-x.example",
+      "a@1.2.3.4",
+      "josé@x.example"
     ].each { |text| expect(text).not_to match(described_class::PATTERN), text }
   end
 end

@@ -37,8 +37,8 @@ transport.define_singleton_method(:deliver) do |raw, **rest|
 end
 # The server comes back when somebody waits for it for the third time.
 waited = 0
-patience = Post::Patience.new(seconds: 120, pause: -> { ((waited += 1) == 3) ? pid = server.start : IO.select(nil, nil, nil, 0.05) })
-Post::Worker.build(configuration, transport: transport, patience: patience).dispatch_due(late)
+patience = Records::Patience.new(seconds: 120, pause: -> { ((waited += 1) == 3) ? pid = server.start : IO.select(nil, nil, nil, 0.05) })
+Post::Worker.build(configuration, transport: -> { transport }, patience: patience).dispatch_due(late)
 
 puts JSON.generate(
   api: answer,

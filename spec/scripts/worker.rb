@@ -15,20 +15,17 @@ class Killing
 end
 
 # Dies with half of the letter on the wire.
-class HalfWay < NimbleLetter::Post::SmtpTransport
-  def initialize(nth:, **rest)
-    super(**rest)
-    @left = nth
+module HalfWay
+  class << self
+    attr_accessor :left
   end
 
-  def deliver(raw, from:, to:)
-    return super unless (@left -= 1).zero?
+  def hand_over(raw, *)
+    return super unless (HalfWay.left -= 1).zero?
 
-    connection.open_message_stream(from, to) do |stream|
-      stream.write(raw[0, raw.size / 2])
-      Process.kill(:KILL, Process.pid)
-      sleep
-    end
+    put(raw.byteslice(0, raw.bytesize / 2), 5)
+    Process.kill(:KILL, Process.pid)
+    sleep
   end
 end
 
@@ -37,7 +34,10 @@ NimbleLetter::Records.connect(configuration)
 place = ENV["KILL_AT"]&.to_sym
 nth = ENV.fetch("KILL_ON", "3").to_i
 options = {}
-options[:transport] = HalfWay.new(host: "127.0.0.1", port: configuration.smtp_port, nth: nth) if place == :half_way
+if place == :half_way
+  NimbleLetter::Post::SmtpLine.prepend(HalfWay)
+  HalfWay.left = nth
+end
 options[:checkpoints] = Killing.new(place, nth) if place && place != :half_way
 worker = NimbleLetter::Post::Worker.build(configuration, **options)
 worker.recover

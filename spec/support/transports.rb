@@ -16,41 +16,80 @@ class ToldTransport
   def close = nil
 end
 
-# A mail server of a few lines that says what it is told, for what no real one does on request. Of several answers to a word
-# it gives one each time it hears it.
+# A mail server that behaves as it is told, for what no real one does on request. The script gives an answer by what is heard:
+# "greeting", a command's name, "text" (in the middle of the message) or "." (its end). An answer is a line, :drop, :silence,
+# or {last: line} for a last word before hanging up. Of several in a list it gives one each time; what is not in the script is
+# answered well.
 class RudeServer
-  def initialize(script)
+  WELL = {"greeting" => "220 rude", "DATA" => "354 go on", "." => "250 taken"}.freeze
+
+  # What it has said yes to after the final dot.
+  attr_reader :taken
+
+  # Ends a talk.
+  class HungUp < StandardError
+  end
+
+  def initialize(script = {})
+    @script = script.transform_values { |answer| answer.is_a?(Array) ? answer.dup : [answer] * 100 }
+    @taken, @sockets = [], []
     @server = TCPServer.new("127.0.0.1", 0)
-    @thread = Thread.new { loop { talk(@server.accept, script) } }
+    @thread = Thread.new { loop { serve(@server.accept) } }
   end
 
   def port = @server.addr[1]
 
+  # How often somebody came.
+  def visits = @sockets.size
+
   def close
     @thread.kill
-    @server.close
+    [@server, *@sockets].each(&:close)
   end
 
   private
 
-  def talk(socket, script)
-    socket.write("220 rude\r\n")
-    while (line = socket.gets)
-      word = line[/\A\w+/].to_s.upcase
-      if word == "DATA" && script["DATA"].nil?
-        socket.write("354 go on\r\n")
-        until socket.gets == ".\r\n"; end
-        return socket.close if script["."] == :drop
-
-        socket.write("#{script.fetch(".", "250 taken")}\r\n")
-      else
-        answer = script[word].is_a?(Array) ? script[word].shift : script[word]
-        return socket.close if answer == :drop
-
-        socket.write("#{answer || "250 ok"}\r\n")
+  def serve(socket)
+    @sockets << socket
+    Thread.new do
+      say(socket, "greeting")
+      while (line = socket.gets)
+        word = line[/\A\w+/].to_s.upcase
+        answer = say(socket, word)
+        read_text(socket) if word == "DATA" && answer.to_s.start_with?("354")
       end
+    rescue IOError, SystemCallError, HungUp
+      socket.close
     end
-  rescue IOError, SystemCallError
-    nil
+  end
+
+  def read_text(socket)
+    text = +""
+    told = @script["text"]&.any?
+    while (line = socket.gets) && line != ".\r\n"
+      text << line
+      told = say(socket, "text") && false if told
+    end
+    return unless line
+
+    answer = answer_to(".")
+    # Before it says so: whoever hears a yes may look here at once.
+    @taken << text if answer.to_s.match?(/\A2\d\d [^\r\n]*\z/)
+    speak(socket, answer)
+  end
+
+  def answer_to(heard) = (@script.key?(heard) && @script[heard].shift) || WELL.fetch(heard, "250 ok")
+
+  def say(socket, heard) = answer_to(heard).tap { |answer| speak(socket, answer) }
+
+  def speak(socket, answer)
+    case answer
+    when :drop then raise HungUp
+    when :silence then sleep
+    when Hash
+      socket.write("#{answer[:last]}\r\n")
+      raise HungUp
+    else socket.write("#{answer}\r\n")
+    end
   end
 end

@@ -44,7 +44,10 @@ module World
   # What the post office holds, by recipient.
   def received = Records.db[:practice_letters].group_and_count(:recipient).as_hash(:recipient, :count)
 
-  def worker(**rest) = Post::Worker.build(configuration, **rest)
+  # @param transport [#deliver, nil] one for everything
+  def worker(transport: nil, **rest)
+    Post::Worker.build(configuration, **rest, **(transport ? {transport: -> { transport }} : {}))
+  end
 
   def states(sequence) = Records::Delivery.where(sequence_id: sequence.id).group_and_count(:state).as_hash(:state, :count)
 end

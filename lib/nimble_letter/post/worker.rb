@@ -4,32 +4,40 @@ module NimbleLetter
   module Post
     # What a worker does in one round: recover what a lost worker held, send what is due, take in what came back.
     class Worker
-      # @param dispatch [Dispatch]
+      # @param sending [#letters, #tests, #close] InTurn or AtOnce
       # @param claims [Claims]
       # @param intake [Intake]
-      # @param tests [TestLetters]
       # @param lookups [#ask]
-      def initialize(dispatch:, claims:, intake:, tests:, lookups:)
-        @dispatch, @claims, @intake, @tests, @lookups = dispatch, claims, intake, tests, lookups
+      def initialize(sending:, claims:, intake:, lookups:)
+        @sending, @claims, @intake, @lookups = sending, claims, intake, lookups
       end
 
       # @param configuration [Configuration]
-      # @param transport [#deliver]
+      # @param transport [#call] makes one; each sending lane has its own
+      # @param stop [#call, nil] whether to end; with it, all mailboxes send at once
       # @return [Worker] wired up as it is used
       def self.build(
         configuration,
-        transport: SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port),
+        transport: -> { SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port) },
         checkpoints: Checkpoints::NONE,
-        patience: Patience.new
+        patience: Records::Patience.new,
+        stop: nil
       )
-        claims = Claims.new(lease_seconds: configuration.lease_seconds)
         composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url)
-        dispatch = Dispatch.new(transport: transport, claims: claims, composer: composer, checkpoints: checkpoints, patience: patience)
+        claims = -> { Claims.new(lease_seconds: configuration.lease_seconds) }
+        dispatch = -> do
+          Dispatch.new(transport: transport.call, claims: claims.call, composer: composer, checkpoints: checkpoints, patience: patience)
+        end
+        tests = -> { TestLetters.new(transport: transport.call, composer: composer) }
         new(
-          dispatch: dispatch,
-          claims: claims,
-          intake: Intake.new(maildir: Maildir.new(configuration.maildir)),
-          tests: TestLetters.new(transport: transport, composer: composer),
+          sending:
+            if stop
+              AtOnce.new(dispatch: dispatch, tests: tests, claims: claims.call, stop: stop)
+            else
+              InTurn.new(dispatch: dispatch.call, tests: tests.call)
+            end,
+          claims: claims.call,
+          intake: Intake.new(maildir: Maildir.new(configuration.maildir), patience: patience),
           lookups: Lookups::HttpAdapter.new(configuration.lookup_url)
         )
       end
@@ -37,25 +45,28 @@ module NimbleLetter
       # @param now [Time]
       # @param upto [Time] see Dispatch#round
       # @return [Integer] letters handled
-      def dispatch_due(now, upto: now) = @dispatch.round(moment(now), upto: upto)
+      def dispatch_due(now, upto: now) = @sending.letters(moment(now), upto: upto)
 
       # @return [Integer] letters to colleagues handled
-      def send_tests(now) = @tests.round(moment(now))
+      def send_tests(now) = @sending.tests(moment(now))
 
       # @return [Integer] pieces of mail taken in
       def take_in(now) = @intake.round(moment(now))
 
       # Gives back or puts in doubt what a lost worker held.
-      def recover = @claims.recover
+      def recover
+        @claims.recover
+        TestLetters.recover
+      end
 
-      # @return [Time, nil] when the next letter is due
+      # Ends what is under way; see Lanes#close.
+      def close = @sending.close
+
+      # @return [Time, nil] when the next letter is due, or the next mailbox has rested
       def next_due(after:)
         running = Records::Sequence.where(state: "running").select_map(:id)
-        Records::Delivery
-          .where(state: "due", sequence_id: running)
-          .exclude(Work::PostHold.dataset.select(1).exists)
-          .where { due_at > after }
-          .min(:due_at)
+        waiting = Records::Delivery.where(state: "due", sequence_id: running).exclude(Work::PostHold.dataset.select(1).exists)
+        [waiting.where { due_at > after }.min(:due_at), Records::Mailbox.resting(after).min(:rests_until)].compact.min
       end
 
       private

@@ -32,7 +32,7 @@ module NimbleLetter
 
       def turn(clerk, clock)
         clerk.round(clock.now)
-      rescue *Post::Patience::AWAY => error
+      rescue *Records::Patience::AWAY => error
         warn "Waiting for the database: #{error.message.lines.first}"
         @ending = Signals.wait(WorkerLoop::AWAY_SECONDS)
         false

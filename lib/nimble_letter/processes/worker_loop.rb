@@ -35,7 +35,7 @@ module NimbleLetter
       def turn(conductor)
         @worker.recover
         conductor.turn
-      rescue *Post::Patience::AWAY => error
+      rescue *Records::Patience::AWAY => error
         warn "Waiting for the database: #{error.message.lines.first}"
         @ending = Signals.wait(AWAY_SECONDS)
         false

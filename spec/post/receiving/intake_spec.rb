@@ -140,4 +140,144 @@ RSpec.describe "taking in what came back" do
   it "loses nothing that is not mail at all" do
     expect(take_in(fixture("no_headers.eml"))).to have_attributes(kind: "unmatched")
   end
+
+  describe "odd mail" do
+    # What a person wrote stops the machine, whatever their mail program made of the rest.
+    {
+      "unknown_transfer_encoding.eml" => "Yes please, on Monday.",
+      "raw_latin1_in_from.eml" => "Schön, am Montag.",
+      "bytes_in_message_id.eml" => "Yes please.",
+      "unknown_charset.eml" => "Yes please.",
+      "content_type_of_garbage.eml" => "Yes please.",
+      "two_from_headers_and_no_date.eml" => "Yes please.",
+      "multipart_without_boundary.eml" => "Yes please."
+    }.each do |name, words|
+      it "is read as far as it goes: #{name.delete_suffix(".eml").tr("_", " ")}" do
+        expect(take_in(fixture(name))).to have_attributes(kind: "reply", person_id: person.id, text: words)
+        expect(Records::Member.first.left_reason).to eq("replied")
+      end
+    end
+
+    it "is read as far as it goes: broken base64" do
+      expect(take_in(fixture("broken_base64.eml"))).to have_attributes(kind: "reply", person_id: person.id)
+    end
+
+    it "is read with the name it came with, in the letters it was meant in" do
+      expect(take_in(fixture("raw_latin1_in_from.eml"))).to have_attributes(from_name: "André Lark", subject: "Ja, schön")
+    end
+
+    it "is kept for somebody to look at when nobody wrote it" do
+      expect(take_in(fixture("from_of_brackets_and_commas.eml"))).to have_attributes(kind: "unmatched", from_address: nil, sort: "new")
+    end
+
+    %w[mailer_daemon_without_address report_of_garbage].each do |name|
+      it "is no answer of a person: #{name.tr("_", " ")}" do
+        expect(take_in(fixture("#{name}.eml")).kind).to eq("automatic").or eq("bounce")
+        expect(kinds).not_to include("replied")
+        expect(person.refresh).to have_attributes(address_failed: false, do_not_mail: false)
+      end
+    end
+
+    it "takes a complaint that names two recipients and returns a broken letter as a no" do
+      expect(take_in(fixture("complaint_with_two_recipients.eml"))).to have_attributes(kind: "unsubscribe", person_id: person.id)
+      expect(person.refresh.do_not_mail).to be(true)
+    end
+
+    it "marks no address because its mailbox is full" do
+      expect(take_in(fixture("mailbox_full_report.eml")).kind).to eq("bounce")
+      expect(person.refresh.address_failed).to be(false)
+      expect(Records::Member.first.state).to eq("active")
+      expect(kinds).to include("bounced_softly")
+    end
+
+    it "may be nested until the stack ends" do
+      deep = (0...3000).map { |n| "Content-Type: multipart/mixed; boundary=\"b#{n}\"\r\n\r\n--b#{n}\r\n" }.join
+      raw = "From: ana@copperladle.example\r\nSubject: Re: deep\r\nMessage-ID: <deep@x.example>\r\n#{deep}\r\nYes, from far below.\r\n"
+
+      expect(take_in(raw)).to have_attributes(person_id: person.id, kind: "reply")
+    end
+
+    it "may be larger than any column: its words are read, and all of it stays in the folder" do
+      raw = "#{answer("Yes please.")}\r\n\r\n#{"x" * 76}\r\n".b + "#{"0123456789" * 8}\r\n".b * 250_000
+      incoming = take_in(raw)
+
+      expect(raw.bytesize).to be > 17_000_000
+      expect(incoming).to have_attributes(kind: "reply", text: a_string_starting_with("Yes please."))
+      expect(Dir[File.join(maildir.path, "cur", "*")].map { |path| File.size(path) }).to eq([raw.bytesize])
+    end
+
+    it "may be made to keep a quote cutter busy" do
+      expect(take_in(answer("On " * 20_000))).to have_attributes(kind: "reply", person_id: person.id)
+    end
+  end
+
+  describe "a reply that names no letter" do
+    it "answers the last one its sender had, in status and figures too" do
+      expect(take_in(answer("Come on Tuesday."))).to have_attributes(delivery_id: delivery.id)
+      expect(Records::Member.first).to have_attributes(status: "answered", left_reason: "replied")
+      expect(figures(sequence)).to include("replied" => 1)
+    end
+
+    it "answers none when the last one was long ago" do
+      late = delivery.due_at + Post::Matching::REMEMBERED_SECONDS + 86_400
+      incoming = take_in(answer("Do you remember me?"), at: late)
+
+      expect(incoming).to have_attributes(delivery_id: nil, person_id: person.id, kind: "reply")
+      expect(figures(sequence)).to include("replied" => 0)
+      expect(kinds).to include("replied")
+    end
+  end
+
+  describe "a piece that cannot be worked on" do
+    # As long as its person cannot be found, whatever the reason.
+    def break_it
+      allow(Post::Matching).to receive(:by_thread).and_wrap_original do |original, candidates|
+        raise KeyError, "no such thing" if candidates.include?("broken@x.example")
+
+        original.call(candidates)
+      end
+    end
+
+    before do
+      break_it
+      maildir.deliver(answer("First.", in_reply_to: "<broken@x.example>"))
+      take_in(answer("Second."))
+    end
+
+    it "is set aside with its reason and its beginning, and the next one is taken in" do
+      aside = Records::SetAside.first
+
+      expect(Records::Incoming.select_map(:text)).to eq(["Second."])
+      expect(aside).to have_attributes(kind: "mail", tries: 1, reason: "key error: no such thing")
+      expect(aside.source).to include("First.")
+      expect(maildir.waiting).to be_empty
+      expect(Post::Intake.new(maildir: maildir).round(moment)).to eq(0)
+    end
+
+    it "is tried again when somebody says so, and counts its tries" do
+      Work::TakeUp.new(Records::SetAside.first, moment).again
+      Post::Intake.new(maildir: maildir).round(moment)
+      expect(Records::SetAside.first).to have_attributes(tries: 2, again: false)
+
+      allow(Post::Matching).to receive(:by_thread).and_call_original
+      Work::TakeUp.new(Records::SetAside.first, moment).again
+      Post::Intake.new(maildir: maildir).round(moment)
+      expect([Records::SetAside.count, Records::Incoming.select_map(:text)]).to eq([0, ["Second.", "First."]])
+    end
+
+    it "is left in its folder when somebody says so" do
+      Work::TakeUp.new(Records::SetAside.first, moment).leave
+
+      expect(Records::SetAside.count).to eq(0)
+      expect(Dir.children(File.join(maildir.path, "aside")).size).to eq(1)
+    end
+  end
+
+  it "takes a database that is away for nobody's fault" do
+    allow(Records::Incoming).to receive(:create).and_raise(Sequel::DatabaseDisconnectError, "gone")
+    maildir.deliver(answer("Yes."))
+
+    expect { Post::Intake.new(maildir: maildir).round(moment) }.to raise_error(Sequel::DatabaseDisconnectError)
+    expect([Records::SetAside.count, maildir.waiting.size]).to eq([0, 1])
+  end
 end

@@ -111,7 +111,7 @@ RSpec.describe "letters on their way out" do
 
     it "go once, and say why when they do not" do
       test = ask(maren).first
-      2.times { send_tests(ToldTransport.new(Post::Outcomes::Refused.new("550 no such mailbox", true))) }
+      2.times { send_tests(ToldTransport.new(Post::Outcomes::Refused.said("550 no such mailbox", :recipient))) }
 
       expect(test.refresh).to have_attributes(state: "failed", reason: a_string_including("550"))
       expect(send_tests).to eq(0)

@@ -11,6 +11,9 @@ module NimbleLetter
         # Older programs that do not follow RFC 3834.
         AUTOMATIC_PRECEDENCE = %w[auto_reply auto-reply].freeze
         AUTOMATIC_HEADERS = %w[x-autoreply x-autorespond x-auto-response-suppress].freeze
+        # RFC 3834 2: a machine's answer has no return path, so that nobody answers it. What a mail system writes has none either.
+        NO_RETURN = /\A\s*<\s*>\s*\z/
+        MAIL_SYSTEM = /\b(mailer-daemon|mail delivery (sub)?system)\b/i
         # A subject alone is weak evidence, so it counts only at its very start.
         AUTOMATIC_SUBJECT = /\A\s*(automatic reply|auto[- ]?reply|out of (the )?office|away from)\b/i
         # The whole of a short answer, not a phrase within a longer one.
@@ -37,6 +40,8 @@ module NimbleLetter
 
           AUTOMATIC_PRECEDENCE.include?(headers["precedence"].to_s.strip.downcase) ||
             AUTOMATIC_HEADERS.any? { |name| headers.key?(name) } ||
+            headers["return-path"].to_s.match?(NO_RETURN) ||
+            headers["from"].to_s.match?(MAIL_SYSTEM) ||
             headers["subject"].to_s.match?(AUTOMATIC_SUBJECT)
         end
         private_class_method :automatic?

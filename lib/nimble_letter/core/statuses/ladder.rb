@@ -33,14 +33,18 @@ module NimbleLetter
 
         def known?(key) = @height.key?(key)
 
-        def response?(key) = rungs[@height.fetch(key)].response
+        # @param key [String] one that is not known any more is none
+        def response?(key) = (height = @height[key]) ? rungs[height].response : false
 
-        # @param current [String] status key
+        # @return [String] what people call it; a status that is not known any more by its key
+        def words(key) = (height = @height[key]) ? rungs[height].words : key
+
+        # @param current [String] status key; one that is not known any more stands below all others
         # @param event [String] event kind
         # @return [String] the status after it: the same, or a higher one
         def after(current, event)
           target = @by_event[event]
-          (target && @height.fetch(target) > @height.fetch(current)) ? target : current
+          (target && @height.fetch(target) > @height.fetch(current, -1)) ? target : current
         end
       end
     end

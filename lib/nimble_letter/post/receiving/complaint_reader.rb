@@ -12,17 +12,39 @@ module NimbleLetter
       # @param mail [Mail::Message]
       # @return [BounceReader::Bounce, nil]
       def self.read(mail)
-        return unless mail.content_type_parameters.to_h["report-type"] == "feedback-report"
+        return unless attempt { mail.content_type_parameters.to_h["report-type"] } == "feedback-report"
 
         report = mail.parts.find { |part| part.mime_type == "message/feedback-report" } or return
-        fields = Mail::Header.new(report.body.decoded)
-        return unless TYPES.include?(fields["Feedback-Type"]&.value.to_s.strip.downcase)
+        fields = report.body.decoded
+        return unless TYPES.include?(fields[/^Feedback-Type:\s*(\S+)/i, 1].to_s.downcase)
 
-        original = mail.parts.find { |part| part.mime_type == "message/rfc822" }
-        letter = original && Mail.new(original.body.decoded)
-        recipient = fields["Original-Rcpt-To"]&.value.to_s.delete("<>").strip
-        BounceReader::Bounce.new("complained", recipient.empty? ? letter&.to&.first.to_s : recipient, letter&.message_id, "complaint")
+        original = mail.parts.find { |part| %w[message/rfc822 text/rfc822-headers].include?(part.mime_type) }
+        # RFC 5965 3.2: several recipients may be named, each in a line of its own.
+        named = fields.scan(/^Original-Rcpt-To:\s*<?([^>\s]+)/i).flatten
+        BounceReader::Bounce.new("complained", named | recipients(original), message_id(original), "complaint")
+      rescue *MailReader::UNREADABLE
+        nil
       end
+
+      # The letter itself comes back with it, whole or in part; its own lines are read, not its structure.
+      def self.recipients(original) = header(original, "To").scan(MailReader::ADDRESS)
+      private_class_method :recipients
+
+      def self.message_id(original) = header(original, "Message-ID")[Core::MailReading::Thread::ID, 1]
+      private_class_method :message_id
+
+      def self.header(original, name)
+        text = original ? original.body.decoded.dup.force_encoding(Encoding::UTF_8).scrub("?") : ""
+        text[/^#{name}:[ \t]*(.*(?:\r?\n[ \t].*)*)/i, 1].to_s
+      end
+      private_class_method :header
+
+      def self.attempt
+        yield
+      rescue *MailReader::UNREADABLE
+        nil
+      end
+      private_class_method :attempt
     end
   end
 end

@@ -1,60 +1,87 @@
 # frozen_string_literal: true
 
-require "mail"
-require "email_reply_parser"
-require "loofah"
-
 module NimbleLetter
   module Post
     # Takes in what came back: matches it to a person, letter and sequence, tells what it is, and lets it take effect.
-    # Run twice over the same file it does nothing the second time: the file's name and the Message-ID are kept.
+    # Run twice over the same file it does nothing the second time: the file's name and the Message-ID are kept. Several
+    # workers on one folder take turns. A piece that cannot be worked on is set aside, and the next one is taken.
     class Intake
+      EVENTS = {"reply" => "replied", "automatic" => "answered_automatically", "unsubscribe" => "unsubscribed"}.freeze
+      KIND = "mail"
+      # Beyond what the column holds; the whole piece stays in its folder.
+      RAW_BYTES = 8 * 1024 * 1024
+
       # @param maildir [Maildir]
-      def initialize(maildir:)
-        @maildir = maildir
+      # @param patience [Records::Patience] rides out a database that goes away
+      def initialize(maildir:, patience: Records::Patience.new)
+        @maildir, @patience = maildir, patience
       end
 
       # @param moment [Work::Moment]
-      # @return [Integer] pieces of mail taken in
+      # @return [Integer] pieces of mail handled
       def round(moment)
+        take_up_again
         waiting = @maildir.waiting
         return 0 if waiting.empty?
 
-        waiting.each { |name| take(name, moment) }.size
+        @patience.ride { Records::TakingTurns.with("intake") { waiting.count { |name| take(name, moment) } } } || 0
       end
 
       private
 
+      # Somebody asked for another try.
+      def take_up_again
+        Records::SetAside.where(kind: KIND, again: true).select_map(:key).each { |name| @maildir.put_back(name) }
+      end
+
+      # @return [Boolean] false when somebody else took it meanwhile
       def take(name, moment)
-        raw = File.binread(@maildir.file(name))
-        mail = Mail.new(raw)
-        Records.db.transaction { store(name, raw, mail, moment) } unless known?(name, mail)
+        raw, received = MailReader.read(@maildir.file(name))
+        Records.db.transaction { store(name, raw, received, moment) } unless known?(name, received)
+        Work::PutAside.done(KIND, name)
         @maildir.take_in(name)
+        true
+      rescue Errno::ENOENT
+        false
+      rescue *Records::Patience::AWAY
+        raise
+      rescue Sequel::UniqueConstraintViolation
+        @maildir.take_in(name)
+        true
+      rescue *Work::PutAside::OF_ONE_THING => error
+        set_aside(name, error, moment)
       end
 
-      def known?(name, mail)
+      def set_aside(name, error, moment)
+        source = File.binread(@maildir.file(name), Work::PutAside::SOURCE_BYTES)
+        Work::PutAside.call(KIND, name, error, at: moment.now, source: source)
+        @maildir.set_aside(name)
+        true
+      end
+
+      def known?(name, received)
         Records::Incoming.where(file_key: name).any? ||
-          (mail.message_id && Records::Incoming.where(message_id: mail.message_id[0, 500], from_address: sender(mail)).any?)
+          (received.message_id && Records::Incoming.where(message_id: received.message_id, from_address: received.from_address).any?)
       end
 
-      def store(name, raw, mail, moment)
-        bounce = BounceReader.read(@maildir.file(name), mail)
-        text = reply_text(mail)
-        delivery = bounce ? Matching.by_bounce(bounce) : Matching.by_thread(mail)
-        person_id = delivery&.person_id || Matching.person_by_address(bounce ? bounce.recipient : sender(mail))
-        kind = kind_of(mail, text, bounce, person_id)
+      def store(name, raw, received, moment)
+        bounce = received.bounce
+        delivery = bounce ? Matching.by_bounce(bounce) : Matching.by_thread(received.candidates)
+        person_id = delivery&.person_id || person(received)
+        kind = kind_of(received, person_id)
+        delivery ||= Matching.by_address(received.from_address, moment.now) unless bounce
         incoming =
           Records::Incoming.create(
             file_key: name,
-            message_id: mail.message_id&.slice(0, 500),
+            message_id: received.message_id,
             kind: kind,
             delivery_id: delivery&.id,
             person_id: person_id,
-            from_address: sender(mail),
-            from_name: clean(mail[:from]&.display_names&.first)&.slice(0, 190),
-            subject: clean(mail.subject)&.slice(0, 998),
-            text: text,
-            raw: Sequel.blob(raw),
+            from_address: received.from_address,
+            from_name: received.from_name,
+            subject: received.subject,
+            text: received.text,
+            raw: Sequel.blob(raw.byteslice(0, RAW_BYTES)),
             received_at: moment.now,
             updated_at: moment.now,
             sort: %w[reply unmatched].include?(kind) ? "new" : "done"
@@ -62,42 +89,25 @@ module NimbleLetter
         take_effect(incoming, delivery, bounce, moment)
       end
 
-      def kind_of(mail, text, bounce, person_id)
-        return bounce.complaint ? "unsubscribe" : "bounce" if bounce
-
-        found = Core::MailReading::Classifier.call(headers: headers(mail), text: text)
-        (found == :reply && person_id.nil?) ? "unmatched" : found.to_s
+      def person(received)
+        addresses = received.bounce ? received.bounce.recipients : [received.from_address].compact
+        addresses.lazy.filter_map { |address| Matching.person_by_address(address) }.first
       end
 
-      EVENTS = {"reply" => "replied", "automatic" => "answered_automatically", "unsubscribe" => "unsubscribed"}.freeze
+      def kind_of(received, person_id)
+        return received.bounce.complaint ? "unsubscribe" : "bounce" if received.bounce
+
+        found = Core::MailReading::Classifier.call(headers: received.headers, text: received.text)
+        (found == :reply && person_id.nil?) ? "unmatched" : found.to_s
+      end
 
       def take_effect(incoming, delivery, bounce, moment)
         kind = bounce ? bounce.event : EVENTS[incoming.kind]
         return unless kind && incoming.person_id
 
-        Work::Happening.call(
-          kind,
-          at: moment.now,
-          person_id: incoming.person_id,
-          delivery: delivery,
-          data: {incoming_id: incoming.id, words: bounce&.words}.compact
-        )
+        data = {incoming_id: incoming.id, words: bounce&.words}.compact
+        Work::Happening.call(kind, at: moment.now, person_id: incoming.person_id, delivery: delivery, data: data)
       end
-
-      def headers(mail) = mail.header.fields.to_h { |field| [field.name.downcase, field.value.to_s] }
-
-      def sender(mail) = clean(mail.from&.first)&.slice(0, 190)
-
-      # What the person wrote, without the quoted letter below it.
-      def reply_text(mail)
-        part = mail.text_part || (mail unless mail.multipart? || mail.mime_type == "text/html")
-        html = mail.html_part || (mail if mail.mime_type == "text/html")
-        words = part ? clean(part.decoded) : Loofah.fragment(clean(html&.decoded).to_s).to_text
-        cut = EmailReplyParser.parse_reply(words.gsub("\r\n", "\n")).strip
-        cut.empty? ? words.strip : cut
-      end
-
-      def clean(text) = text&.dup&.force_encoding("UTF-8")&.scrub("�")&.delete("\u0000")
     end
   end
 end

@@ -6,9 +6,10 @@ require "securerandom"
 
 module NimbleLetter
   module Post
-    # A folder of mail in the Maildir layout: written in tmp, moved whole to new, and to cur once it has been taken in.
+    # A folder of mail in the Maildir layout: written in tmp, moved whole to new, and to cur once it has been taken in. Beside
+    # these stands "aside", for what could not be read.
     class Maildir
-      FOLDERS = %w[tmp new cur].freeze
+      FOLDERS = %w[tmp new cur aside].freeze
 
       attr_reader :path
 
@@ -32,8 +33,19 @@ module NimbleLetter
       def file(name) = File.join(path, "new", name)
 
       # A flag of S means seen. Moving a file that has been moved already is no error.
-      def take_in(name)
-        File.rename(file(name), File.join(path, "cur", "#{name}:2,S"))
+      def take_in(name) = move(file(name), File.join(path, "cur", "#{name}:2,S"))
+
+      # Out of the way of everything else.
+      def set_aside(name) = move(file(name), File.join(path, "aside", name))
+
+      # To be read once more.
+      def put_back(name) = move(File.join(path, "aside", name), file(name))
+
+      private
+
+      # Somebody else may have been quicker.
+      def move(from, to)
+        File.rename(from, to)
       rescue Errno::ENOENT
         nil
       end

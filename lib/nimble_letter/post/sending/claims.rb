@@ -10,7 +10,14 @@ module NimbleLetter
       # A letter that comes later than this (the post was held, the machine was off) waits for its window again.
       LATE_SECONDS = 20 * 60
 
+      # A letter on the wire is its lane's for longer than any mail server is waited for (SmtpTransport::PATIENCE), so that
+      # nobody calls in doubt what is still being talked about.
+      ON_WIRE_SECONDS = 240
+
       attr_reader :lease
+
+      # @return [Sequel::LiteralString] an instant by the database's own clock
+      def self.from_now(seconds) = Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", seconds)
 
       def initialize(lease_seconds:)
         @lease_seconds, @lease = lease_seconds, SecureRandom.uuid
@@ -18,15 +25,25 @@ module NimbleLetter
 
       # @param moment [Work::Moment]
       # @param upto [Time] due by then
+      # @param mailbox_id [Integer, nil] from there only
       # @return [Array<Records::Delivery>] claimed by this worker, earliest first
-      def take(moment, limit:, upto: moment.now)
-        ready = Records::Delivery.ready(upto, running).exclude(Work::PostHold.dataset.select(1).exists)
+      def take(moment, limit:, upto: moment.now, mailbox_id: nil)
+        ready = ready(moment, upto)
+        ready = ready.where(mailbox_id: mailbox_id) if mailbox_id
         Records.db.transaction do
           rows = ready.limit(limit).for_update.skip_locked.all
           next rows if rows.empty?
 
           lease!(put_off(rows, moment))
         end
+      end
+
+      # @return [Array<Integer>] mailboxes that have letters to send now
+      def mailboxes(moment, upto: moment.now) = ready(moment, upto).unordered.distinct.select_map(:mailbox_id)
+
+      # What was claimed and shall not go now after all is anybody's again.
+      def give_back(rows)
+        Records::Delivery.where(id: rows.map(&:id), lease: lease, state: "claimed").update(state: "due", lease: nil, leased_until: nil)
       end
 
       # What a lost worker had only claimed is due again; what it had on the wire is in doubt, and only a person can settle it.
@@ -51,6 +68,12 @@ module NimbleLetter
 
       private
 
+      def ready(moment, upto)
+        ready = Records::Delivery.ready(upto, running).exclude(Work::PostHold.dataset.select(1).exists)
+        resting = Records::Mailbox.resting(moment.now).select_map(:id)
+        resting.empty? ? ready : ready.exclude(mailbox_id: resting)
+      end
+
       # As numbers: with a subquery the server begins at the sequences and reads everything that is planned in them.
       def running = Records::Sequence.where(state: "running").select_map(:id)
 
@@ -58,7 +81,7 @@ module NimbleLetter
         Records::Delivery.where(id: rows.map(&:id)).update(
           state: "claimed",
           lease: lease,
-          leased_until: Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", @lease_seconds)
+          leased_until: Claims.from_now(@lease_seconds)
         )
         rows.each { |row| row.values.merge!(state: "claimed", lease: lease) }
       end
@@ -67,16 +90,23 @@ module NimbleLetter
       def put_off(rows, moment)
         limits = DailyLimits.new(moment)
         rows.select do |row|
-          due = late_until(row, moment) || limits.full_until(row)
+          due = due_instead(row, moment, limits)
           Records::Delivery.where(id: row.id).update(due_at: due) if due
           due.nil?
+        rescue *Records::Patience::AWAY
+          raise
+        rescue *Work::PutAside::OF_ONE_THING => error
+          Work::LetterAside.call(row, error, at: moment.now)
+          false
         end
       end
+
+      def due_instead(row, moment, limits) = late_until(row, moment) || limits.full_until(row)
 
       def late_until(row, moment)
         return if moment.now - row.due_at <= LATE_SECONDS
 
-        again = Reopening.new(moment).for(row)
+        again = Work::Reopening.new(moment).for(row)
         again if again > moment.now
       end
     end

@@ -29,7 +29,7 @@ module NimbleLetter
       private
 
       def tomorrow(delivery)
-        Reopening.new(@moment).for(delivery, from: Core::Calendar::Zones.instant(@moment.firm.zone, @moment.today + 1, 0))
+        Work::Reopening.new(@moment).for(delivery, from: Core::Calendar::Zones.instant(@moment.firm.zone, @moment.today + 1, 0))
       end
     end
   end

@@ -2,60 +2,99 @@
 
 module NimbleLetter
   module Post
-    # Carries claimed deliveries to the wire and records what became of them. Each delivery is recorded before
-    # and after the wire; the outcome of one letter and the departure of the next share a commit, so at most one letter per
-    # worker can ever be in doubt. Running it twice is safe: only a delivery of this worker's own lease moves.
+    # Carries claimed deliveries to the wire. Each delivery is recorded before and after the wire; the outcome of one letter
+    # and the departure of the next share a commit, so at most one letter of each sending lane can ever be in doubt. Running
+    # it twice is safe: only a delivery of this lane's own lease moves. A letter that cannot be made is set aside.
     class Dispatch
-      MAX_ATTEMPTS = 5
-      RETRY_SECONDS = 5 * 60 # times the number of attempts so far
       BATCH = 50
 
-      # @param transport [#deliver, #close] see Outcomes
+      # @param transport [#deliver, #close, #break_off] see Outcomes
       # @param claims [Claims]
       # @param composer [Composer]
       # @param checkpoints [#reach]
-      # @param patience [Patience] rides out a database that goes away
-      def initialize(transport:, claims:, composer:, patience: Patience.new, checkpoints: Checkpoints::NONE)
+      # @param patience [Records::Patience] rides out a database that goes away
+      def initialize(transport:, claims:, composer:, patience: Records::Patience.new, checkpoints: Checkpoints::NONE)
         @transport, @claims, @composer, @patience, @checkpoints = transport, claims, composer, patience, checkpoints
+        @recording = Recording.new(claims, checkpoints)
       end
 
       # Sends what is due, batch by batch, until nothing is.
       # @param moment [Work::Moment]
       # @param upto [Time] letters due by then go as well, each recorded at its own time; only a clock that is moved by hand
       #   may look ahead like this
+      # @param mailbox_id [Integer, nil] letters from there only
+      # @param stop [#call] asked before each letter; true gives back what is claimed and ends the round
       # @param batches [Integer] at most
       # @return [Integer] letters handled
-      def round(moment, upto: moment.now, batches: 20)
+      def round(moment, upto: moment.now, mailbox_id: nil, stop: -> { false }, batches: 20)
         handled = 0
         batches.times do
-          rows = @claims.take(moment, limit: BATCH, upto: upto)
+          rows = @patience.ride { @claims.take(moment, limit: BATCH, upto: upto, mailbox_id: mailbox_id) }
           break if rows.empty?
 
           handled += rows.size
-          carry(rows, moment)
+          carry(rows, moment, stop)
+          break if stop.call
         end
         handled
       end
 
+      # From another thread: whoever waits for the mail server is told that the line broke.
+      def break_off = @transport.break_off
+
       private
 
-      def departure(row, moment) = [row.due_at, moment.now].max
-
-      def carry(rows, moment)
-        load = Load.new(rows, moment, base_url: @composer.public_url)
+      def carry(rows, moment, stop)
+        load = @patience.ride { Load.new(rows, moment, base_url: @composer.public_url) }
         # Composed before any goes out: between two letters nothing may keep an outcome from being recorded.
-        letters = rows.to_h { |row| [row, compose(row, load, moment)] }
+        letters = rows.take_while { !stop.call }.to_h { |row| [row, compose(row, load, moment)] }.compact
         outcome = nil
         letters.each do |row, letter|
-          departed = @patience.ride { Records.db.transaction { record(outcome, moment, load) && depart(row, letter, moment) } }
+          break if stop.call
+
+          departed = settle(outcome, load) { depart(row, letter, load) }
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
-        @patience.ride { Records.db.transaction { record(outcome, moment, load) } }
+        settle(outcome, load)
+        @claims.give_back(rows)
       end
 
+      # @return [Composer::Letter, nil] nil when it was set aside
       def compose(row, load, moment)
         @checkpoints.reach(:claimed, row)
-        load.compose(row, @composer, now: departure(row, moment))
+        @patience.ride { composed(row, load, moment) }
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *Work::PutAside::OF_ONE_THING => error
+        aside(row, error, load)
+      end
+
+      # What is made once for a whole batch may fail by one of it, so whoever fails is looked at alone.
+      def composed(row, load, moment)
+        load.compose(row, @composer)
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *Work::PutAside::OF_ONE_THING
+        Load.new([row], moment, base_url: @composer.public_url).compose(row, @composer)
+      end
+
+      # Records what became of the last letter and lets the next one go, in one commit.
+      # @return [Boolean] what the block says
+      def settle(outcome, load, &next_one)
+        @patience.ride do
+          Records.db.transaction do
+            @recording.record(outcome, load)
+            next_one ? next_one.call : false
+          end
+        end
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *Work::PutAside::OF_ONE_THING => error
+        raise unless outcome
+
+        # What follows from a letter that is out must not make it one that is not.
+        @patience.ride { @recording.record_alone(outcome, load, error) }
+        next_one ? settle(nil, load, &next_one) : false
       end
 
       def hand_over(row, letter, load)
@@ -65,76 +104,44 @@ module NimbleLetter
         result
       end
 
-      # @return [Boolean] true when the letter may go on the wire; the last look at the hold, the pause and the member
-      def depart(row, letter, moment)
-        return give_up(row, letter, moment) unless letter.raw
+      # @return [Boolean] true when the letter may go on the wire; the last look at the hold, the pause, the mailbox and the
+      #   member
+      def depart(row, letter, load)
+        return missing(row, letter, load) unless letter.raw
 
-        departing = @claims.mine(row, "claimed").exclude(Work::PostHold.dataset.select(1).exists)
-          .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
+        at = load.departure(row)
+        departing =
+          @claims
+            .mine(row, "claimed")
+            .exclude(Work::PostHold.dataset.select(1).exists)
+            .exclude(mailbox_id: Records::Mailbox.resting(at).select(:id))
+            .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
         changed =
           departing.update(
             state: "on_wire",
             attempts: Sequel[:attempts] + 1,
+            leased_until: Claims.from_now(Claims::ON_WIRE_SECONDS),
             message_id: letter.message_id,
             subject: letter.subject[0, 998],
             html: letter.html,
             text: letter.text,
             links: JSON.generate(letter.links),
-            sent_at: departure(row, moment)
+            sent_at: at
           )
-        return true if changed == 1
+        changed == 1
+      end
 
-        @claims.mine(row, "claimed").update(state: "due", lease: nil, leased_until: nil)
+      # @return [false]
+      def missing(row, letter, load)
+        words = letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }
+        aside(row, words.empty? ? "There is no address any more." : "Nothing to put in for: #{words.join(", ")}.", load)
         false
       end
 
-      def give_up(row, letter, moment)
-        reason =
-          (
-            if letter.gaps.empty?
-              "There is no address any more."
-            else
-              "Nothing to put in for: #{letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }.join(", ")}."
-            end
-          )
-        Work::Passing.failed(row, reason, at: departure(row, moment), moment: moment) if @claims.mine(row, "claimed").any?
-        false
-      end
-
-      # Recording the same outcome again, after a commit whose answer was lost, finds nothing of its own and does nothing.
-      # @return [true]
-      def record(outcome, moment, load)
-        return true unless outcome
-
-        row, result = outcome
-        mine = @claims.mine(row, "on_wire")
-        case result
-        when Outcomes::Accepted
-          Work::Passing.sent(row, at: departure(row, moment), moment: moment, held: mine, person: load.person(row))
-        when Outcomes::Doubtful
-          mine.update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)
-        else
-          not_taken(row, result, moment) if mine.any?
-        end
-        @checkpoints.reach(:recorded, row)
-        true
-      end
-
-      def not_taken(row, result, moment)
-        for_good = result.is_a?(Outcomes::Refused) && result.for_good
-        attempts = Records::Delivery.where(id: row.id).get(:attempts)
-        if for_good || attempts >= MAX_ATTEMPTS
-          Work::Passing.failed(
-            row,
-            "#{for_good ? "The address was refused" : "The mail server did not take it"}: #{result.words}",
-            at: departure(row, moment),
-            moment: moment,
-            refused: for_good
-          )
-        else
-          @claims.mine(row, "on_wire").update(state: "due", due_at: moment.now + RETRY_SECONDS * attempts, reason: result.words[0, 300],
-            message_id: nil, sent_at: nil, lease: nil, leased_until: nil)
-        end
+      # @return [nil]
+      def aside(row, problem, load)
+        Work::LetterAside.call(row, problem, at: load.departure(row), held: @claims.mine(row, "claimed"))
+        nil
       end
     end
   end

@@ -15,12 +15,17 @@ module NimbleLetter
         @alike = rows.group_by { |row| [row.step_id, row.version] }
       end
 
+      attr_reader :moment
+
+      # @return [Time] when the letter goes: at its own time, or now when that has passed
+      def departure(row) = [row.due_at, @moment.now].max
+
       def person(row) = @people.fetch(row.person_id)
 
       def mailbox(row) = @mailboxes.fetch(row.mailbox_id)
 
       # @return [Composer::Letter]
-      def compose(row, composer, now:)
+      def compose(row, composer)
         person, box = person(row), mailbox(row)
         return Composer::Letter.new(nil, nil, nil, nil, [], nil, []) unless person.email
 
@@ -31,7 +36,7 @@ module NimbleLetter
           setting: setting,
           mailbox: box,
           to: [person.name, person.email],
-          now: now,
+          now: departure(row),
           attachments: attachments
         )
       end

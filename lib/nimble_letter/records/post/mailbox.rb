@@ -10,7 +10,16 @@ module NimbleLetter
 
       many_to_one :account
 
+      dataset_module do
+        # Those whose letters failed alike again and again, see Core::Sending::Rest.
+        # @param now [Time] of the clock in use
+        def resting(now) = where { rests_until > now }
+      end
+
       def proved? = !proved_at.nil?
+
+      # @param now [Time]
+      def rests?(now) = !rests_until.nil? && rests_until > now
 
       # @return [Hash] what "sender" fields say in a letter that comes from here
       def sender_facts

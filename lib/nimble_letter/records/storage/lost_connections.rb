@@ -7,6 +7,8 @@ module NimbleLetter
     module LostConnections
       # MariaDB: server shutdown, connection killed, gone away, lost during query.
       CODES = [1053, 1927, 2006, 2013].freeze
+      # The library counts a wait for a lock that took too long among its connection errors; that connection is well.
+      WELL = [1205, 3572].freeze
 
       private
 
@@ -14,9 +16,13 @@ module NimbleLetter
         super || lost?(error)
       end
 
+      # Trilogy marks whatever goes wrong on the wire, system calls included, as a ConnectionError. After two answers got
+      # mixed up nothing that comes over the connection can be trusted.
       def lost?(error)
-        error.is_a?(::Trilogy::BaseConnectionError) || error.is_a?(::Trilogy::ConnectionClosed) ||
-          error.is_a?(::Trilogy::SynchronizationError) || (error.is_a?(::Trilogy::ProtocolError) && CODES.include?(error.error_code))
+        return false unless error.is_a?(::Trilogy::Error)
+        return false if WELL.include?(error.error_code)
+
+        error.is_a?(::Trilogy::ConnectionError) || error.is_a?(::Trilogy::SynchronizationError) || CODES.include?(error.error_code)
       end
     end
   end

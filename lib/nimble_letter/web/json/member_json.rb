@@ -5,7 +5,6 @@ module NimbleLetter
     # Members as the contract has them.
     module MemberJson
       def self.rows(members)
-        words = Work::MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
         people = Records::Person.where(id: members.map(&:person_id)).eager(:company).all.to_h { |person| [person.id, person] }
         due = Records::Delivery.where(member_id: members.map(&:id), state: "due").select_hash(:member_id, :due_at)
         members.map do |member|
@@ -14,7 +13,7 @@ module NimbleLetter
             **member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :passed, :joined_at),
             name: person.name,
             company: person.company&.name,
-            status_words: words[member.status],
+            status_words: Work::MemberStatus::LADDER.words(member.status),
             next_at: due[member.id]
           }
         end

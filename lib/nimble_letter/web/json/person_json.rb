@@ -47,9 +47,8 @@ module NimbleLetter
       private_class_method :blocked
 
       def self.memberships(person)
-        words = Work::MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
         person.members_dataset.eager(:sequence).order(Sequel.desc(:id)).all.map do |member|
-          {sequence_id: member.sequence_id, sequence: member.sequence.name, state: member.state, status: words[member.status]}
+          {sequence_id: member.sequence_id, sequence: member.sequence.name, state: member.state, status: Work::MemberStatus::LADDER.words(member.status)}
         end
       end
       private_class_method :memberships

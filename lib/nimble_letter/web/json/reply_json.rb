@@ -46,7 +46,7 @@ module NimbleLetter
         {
           state: member.state,
           left_reason: member.left_reason,
-          status_words: Work::MemberStatus::LADDER.rungs.find { |rung| rung.key == member.status }.words
+          status_words: Work::MemberStatus::LADDER.words(member.status)
         }
       end
       private_class_method :member

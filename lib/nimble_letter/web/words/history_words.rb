@@ -101,10 +101,7 @@ module NimbleLetter
         )
       end
 
-      def status_words(data)
-        words = Work::MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
-        "Status: #{words[data["to"]]}"
-      end
+      def status_words(data) = "Status: #{Work::MemberStatus::LADDER.words(data["to"])}"
 
       def change_words(data)
         field, from, to = data.values_at("field", "from", "to")

@@ -86,8 +86,7 @@ module NimbleLetter
       end
 
       def again_by_status
-        words = MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
-        before.values.tally.map { |status, count| {status: status, words: words[status] || status, people: count} }
+        before.values.tally.map { |status, count| {status: status, words: MemberStatus::LADDER.words(status), people: count} }
       end
 
       def gaps

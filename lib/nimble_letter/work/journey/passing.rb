@@ -20,23 +20,16 @@ module NimbleLetter
         end
       end
 
-      # A letter that could not go does not hold up the ones after it.
+      # The other side said for good that there is no such address: the letter failed, and its person leaves.
       # @param reason [String] for people
-      # @param refused [Boolean] the other side said for good that there is no such address
-      def self.failed(delivery, reason, at:, moment:, refused: false)
+      # @param held [Sequel::Dataset] as for #sent
+      def self.refused(delivery, reason, at:, held: Records::Delivery.where(id: delivery.id))
         Records.db.transaction do
-          member = Records::Member.dataset.for_update.first(id: delivery.member_id)
-          delivery.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
-          Happening.call(
-            refused ? "refused" : "failed",
-            at: at,
-            person_id: delivery.person_id,
-            delivery: delivery,
-            data: {
-              reason: reason[0, 300]
-            }
-          )
-          onward(member.refresh, at, moment)
+          Records::Member.dataset.for_update.first(id: delivery.member_id)
+          next false unless held.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil) == 1
+
+          Happening.call("refused", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
+          true
         end
       end
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module NimbleLetter
-  module Post
+  module Work
     # When a letter may go that missed its time: now if its window is open, else spread over the next opening.
     class Reopening
       def initialize(moment) = @moment = moment

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # Something that could not be worked on, with its reason and tries. It waits here for a person and stops nothing else.
+    # The key is the thing's own: a file's name, a number.
+    class SetAside < Sequel::Model(:set_asides)
+      KINDS = %w[mail letter reaction act file round].freeze
+
+      many_to_one :delivery
+      many_to_one :person
+
+      dataset_module do
+        def newest_first = order(Sequel.desc(:last_at), Sequel.desc(:id))
+
+        # What nobody has asked to be tried again.
+        def resting = where(again: false)
+
+        # @return [Array<String>] keys of that kind that are to be left alone
+        def left_alone(kind) = where(kind: kind).resting.select_map(:key)
+      end
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A letter that could not go, through no fault of its person: it counts as failed, its member waits where they are, and
+    # both are shown until somebody has it tried again or goes on without it. Nobody gets a second letter who never had the
+    # first one.
+    module LetterAside
+      # @param delivery [Records::Delivery]
+      # @param problem [Exception, String] why
+      # @param at [Time] when it would have gone
+      # @param held [Sequel::Dataset] the same delivery, as long as it is the caller's
+      # @return [Boolean] false when it was the caller's no longer, and nothing was done
+      def self.call(delivery, problem, at:, held: Records::Delivery.where(id: delivery.id))
+        Records.db.transaction do
+          reason = problem.is_a?(Exception) ? "It could not be made: #{problem.message}" : problem
+          changed = held.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
+          next false unless changed == 1
+
+          Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
+          PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, person_id: delivery.person_id)
+          true
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # What a person does with something that was set aside: has it tried again, or leaves it and lets the rest go on.
+    class TakeUp
+      # @param aside [Records::SetAside]
+      # @param moment [Moment]
+      def initialize(aside, moment)
+        @aside, @moment = aside, moment
+      end
+
+      # A letter is due again at once, or when its window opens; all else is tried by whoever worked on it.
+      def again
+        Records.db.transaction do
+          next if @aside.lock!.again
+
+          (@aside.kind == "letter") ? letter_again : @aside.update(again: true)
+        end
+      end
+
+      # A letter's member goes on to the next step without it; a piece of mail stays in its folder.
+      def leave
+        Records.db.transaction do
+          @aside.lock!
+          go_on_without if @aside.kind == "letter"
+          @aside.delete
+        end
+      end
+
+      private
+
+      def letter_again
+        member, delivery = locked
+        if failed?(delivery)
+          still_in = member.state == "active"
+          delivery.update(
+            state: still_in ? "due" : "skipped",
+            due_at: Reopening.new(@moment).for(delivery),
+            attempts: 0,
+            message_id: nil,
+            sent_at: nil,
+            reason: still_in ? nil : member.left_reason
+          )
+        end
+        @aside.delete
+      end
+
+      def go_on_without
+        member, delivery = locked
+        Passing.onward(member, @moment.now, @moment) if failed?(delivery)
+      end
+
+      # In the order in which everything else takes them: the member first.
+      def locked
+        member = Records::Member.dataset.for_update.first(id: @aside.delivery.member_id)
+        [member, @aside.delivery.lock!]
+      end
+
+      # Somebody else may have been quicker.
+      def failed?(delivery) = delivery.state == "failed"
+    end
+  end
+end
