@@ -116,11 +116,13 @@ module NimbleLetter
         moment = Work::Moment.new(now: now, account: author)
         reader = Work::LetterIn.new(moment)
         TEXTS.to_h do |name, parts|
-          text =
-            "---\n#{parts.slice(:subject, :preview).map { |key, words|
-              " \
-" + "#{key}: #{JSON.generate(words)}"
-            }.join("\n")}\n---\n\n#{parts[:body]}"
+          head = parts.slice(:subject, :preview).map { |key, words| "#{key}: #{JSON.generate(words)}" }
+          text = "---
+#{head.join("
+")}
+---
+
+#{parts[:body]}"
           [name, Work::WriteLetter.new(moment).make(reader.markdown(text, name).merge(category: parts[:category]))]
         end
       end

@@ -6,7 +6,7 @@ require "securerandom"
 module NimbleLetter
   # Where things are and on which ports, read once from the environment. Two copies with different values run side by side.
   class Configuration
-    attr_reader :var, :port, :db_port, :smtp_port, :lookup_port, :database, :lease_seconds
+    attr_reader :var, :port, :db_port, :smtp_port, :lookup_port, :database, :lease_seconds, :parent
 
     # @param env [#fetch]
     # @raise [Invalid] naming the variable that is not a port
@@ -20,6 +20,7 @@ module NimbleLetter
       @database = env.fetch("NIMBLE_DATABASE", "nimble_letter")
       @lease_seconds = Integer(env.fetch("NIMBLE_LEASE_SECONDS", "120"))
       @public_url = env["NIMBLE_PUBLIC_URL"]
+      @parent = env["NIMBLE_PARENT"]&.to_i
     end
 
     # What tracking and unsubscribe links begin with.
@@ -27,6 +28,9 @@ module NimbleLetter
 
     # Where outside services are asked; in practice mode, the ones that ship with it.
     def lookup_url = @lookup_url || "http://127.0.0.1:#{lookup_port}"
+
+    # Where it stands which parts have ended lately.
+    def parts_state = File.join(var, "parts.json")
 
     def socket = File.join(var, "db.sock")
 

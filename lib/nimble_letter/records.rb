@@ -18,6 +18,7 @@ module NimbleLetter
         @db = Sequel.connect(**configuration.database_options)
         # A server that went away and came back must not be met with a dead connection from the pool.
         @db.extend(LostConnections)
+        @db.extend(Commits)
         @db.extension(:connection_validator)
         @db.pool.connection_validation_timeout = 5
         Sequel::Model.db = @db

@@ -11,8 +11,9 @@ module NimbleLetter
       # @param clock [Clock]
       # @param worker [Post::Worker]
       # @param reactions [Reactions]
-      def initialize(clock:, worker:, reactions:)
-        @clock, @worker, @reactions = clock, worker, reactions
+      # @param stop [#call] whether to end; the clock goes on from where it stands the next time
+      def initialize(clock:, worker:, reactions:, stop: -> { false })
+        @clock, @worker, @reactions, @stop = clock, worker, reactions, stop
       end
 
       # One turn: what is due now, and the way to where the clock is being moved.
@@ -22,16 +23,18 @@ module NimbleLetter
         happened = settle(@clock.now) || happened
         target = @clock.target or return happened
         play_to(target)
-        @clock.arrive
+        @clock.arrive unless @stop.call
         true
       end
 
       # @param target [Time]
       def play_to(target)
         settle(@clock.now)
-        while (at = next_thing) && at <= target
+        while !@stop.call && (at = next_thing) && at <= target
           settle(@clock.set([at, @clock.now].max), upto: [at + BATCH_SECONDS, target].min)
         end
+        return if @stop.call
+
         @clock.set(target)
         settle(target)
       end
@@ -42,7 +45,7 @@ module NimbleLetter
       def settle(now, upto: now)
         sent = @worker.dispatch_due(now, upto: upto)
         played = 0
-        while (kind = @reactions.play_one(now))
+        while !@stop.call && (kind = @reactions.play_one(now))
           played += 1
           @worker.take_in(now) if kind == "mail"
         end

@@ -21,7 +21,7 @@ module NimbleLetter
       def on_rcpt_to_event(_context, address)
         plain = address[/<?([^<>]+)>?/, 1]
         case Temperament.of(plain, @seed)
-        when :refusing then raise MidiSmtpServer::Smtpd550Exception, "5.1.1 #{plain}: no such mailbox here"
+        when :refusing then raise MidiSmtpServer::SmtpdException.new(nil, 550, "5.1.1 #{plain}: no such mailbox here")
         when :busy then raise MidiSmtpServer::Smtpd451Exception
         end
         plain
@@ -29,7 +29,11 @@ module NimbleLetter
 
       def on_message_data_event(context)
         raw = context[:message][:data]
-        context[:envelope][:to].each { |address| take(raw, address[/<?([^<>]+)>?/, 1]) }
+        begin
+          context[:envelope][:to].each { |address| take(raw, address[/<?([^<>]+)>?/, 1]) }
+        rescue *Records::Patience::AWAY
+          raise MidiSmtpServer::SmtpdException.new(nil, 451, "4.3.0 the post office cannot keep it just now")
+        end
         hang_up if context[:envelope][:to].any? { |address| Temperament.of(address[/<?([^<>]+)>?/, 1], @seed) == :dropping }
       end
 

@@ -6,6 +6,11 @@ module NimbleLetter
   module Practice
     # Plays what the characters planned: real HTTP calls to the addresses in the letters, real mail into the Maildir.
     class Reactions
+      KIND = "reaction"
+      SET_ASIDE, SKIPPED = "set_aside", "skipped"
+      # How a call ends that reached nobody.
+      UNANSWERED = [SystemCallError, IOError, SocketError, Timeout::Error, Net::HTTPBadResponse, Net::ProtocolError].freeze
+
       # @param maildir [Post::Maildir]
       def initialize(maildir:)
         @maildir = maildir
@@ -15,15 +20,29 @@ module NimbleLetter
       def next_at = waiting.min(:at)
 
       # Plays the earliest one that is due. A call that fails is not tried again: people don't.
-      # @return [String, nil] its kind
+      # @return [String, nil] its kind, SET_ASIDE, or SKIPPED
       def play_one(now)
+        take_up_again
         row = waiting.where { at <= now }.order(:at, :id).first or return
-        Records.db[:practice_reactions].where(id: row[:id]).update(done: true)
-        perform(row[:kind], JSON.parse(row[:data]))
-        row[:kind]
+        # Another worker may have been quicker.
+        return SKIPPED unless waiting.where(id: row[:id]).update(done: true) == 1
+
+        Work::PutAside.guard(KIND, row[:id], at: now) do
+          perform(row[:kind], JSON.parse(row[:data]))
+          row[:kind]
+        end || SET_ASIDE
       end
 
       private
+
+      # Somebody asked for another try.
+      def take_up_again
+        keys = Records::SetAside.where(kind: KIND, again: true).select_map(:key)
+        return if keys.empty?
+
+        Records.db[:practice_reactions].where(id: keys.map(&:to_i)).update(done: false)
+        Records::SetAside.where(kind: KIND, key: keys).delete
+      end
 
       def waiting = Records.db[:practice_reactions].where(done: false)
 
@@ -45,7 +64,7 @@ module NimbleLetter
         raise Error.new("Characters only call this machine, not #{uri.host}.") unless %w[127.0.0.1 localhost].include?(uri.host)
 
         connection(uri).request(yield(uri, {"User-Agent" => data["agent"]}))
-      rescue SystemCallError, IOError
+      rescue *UNANSWERED
         @connection = nil
       end
 

@@ -5,62 +5,95 @@ require "rbconfig"
 
 module NimbleLetter
   module Processes
-    # Child processes that run together and end together, by their ids.
+    # Child processes that run together and end together, by their ids. One that ends by itself is started again, after
+    # pauses that grow as long as it keeps ending.
     class Children
       READY_SECONDS = 30
       END_SECONDS = 10
+      LONGEST_PAUSE_SECONDS = 60
+      # One that has run for so long is well again.
+      WELL_SECONDS = 60
 
-      def initialize(configuration, log: File.join(configuration.var, "processes.log"))
-        @configuration, @log, @pids = configuration, log, {}
+      # What is known of one child. part: as bin/nimble knows it; ends: how often it has ended by itself without being well
+      # in between; again_at: when it is started again, by the same clock as started_at
+      Child = Struct.new(:name, :part, :pid, :started_at, :ends, :again_at, keyword_init: true)
+
+      # @param clock [#call] seconds that only grow
+      def initialize(
+        configuration,
+        log: File.join(configuration.var, "processes.log"),
+        clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
+      )
+        @configuration, @log, @clock = configuration, log, clock
+        @own = OwnProcesses.new(configuration.var)
+        @children = {}
       end
 
-      attr_reader :pids
+      # @return [Hash{String=>Integer}] ids of those that run, by name
+      def pids = @children.values.filter_map { |child| [child.name, child.pid] if child.pid }.to_h
+
+      # @return [Array<String>] names of those that have ended and are to be started again
+      def waiting = @children.values.reject(&:pid).map(&:name)
 
       # @param part [String] as bin/nimble knows it
       # @param port [Integer, nil] to wait for until it answers
       # @param as [String] what to call it, when there are several of a kind
       # @raise [Error] with the child's last words when it does not come up
       def start(part, port: nil, as: part)
-        FileUtils.mkdir_p(@configuration.var)
-        pid =
-          Process.spawn(
-            environment(part),
-            RbConfig.ruby,
-            File.join(ROOT, "bin", "nimble"),
-            part,
-            out: [@log, "a"],
-            err: [@log, "a"],
-            in: File::NULL,
-            pgroup: true
-          )
-        @pids[as] = pid
-        wait_for(as, pid, port) if port
-        pid
+        child = @children[as] = Child.new(name: as, part: part, ends: 0)
+        spawn(child)
+        wait_for(child, port) if port
+        child.pid
+      end
+
+      # Looks after all of them: notes who has ended, and starts again whoever has waited long enough.
+      # @return [Array<String>] names of those that have ended since the last time
+      def look_after
+        ended = @children.values.select { |child| child.pid && reaped?(child.pid) }
+        ended.each { |child| wait_to_start(child) }
+        @children.each_value { |child| spawn(child) if child.pid.nil? && @clock.call >= child.again_at }
+        ended.map(&:name)
       end
 
       # Runs a part to its end.
       # @return [Boolean] whether it ended well
       def finish(part)
         pid = start(part)
-        @pids.delete(part)
+        @children.delete(part)
         Process.wait2(pid).last.success?
       end
 
-      # @return [String, nil] the part that has ended by itself
-      def ended = @pids.find { |_, pid| Process.wait(pid, Process::WNOHANG) }&.first
-
       def stop
-        @pids.each_value { |pid| signal(:TERM, pid) }
-        @pids.each_value { |pid| reap(pid) }
-        @pids.clear
+        running = @children.values.select(&:pid)
+        running.each { |child| signal(:TERM, child.pid) }
+        running.each { |child| reap(child.pid) }
+        @children.each_key { |name| @own.forget(name) }
+        @children.clear
       end
 
       private
+
+      def spawn(child)
+        FileUtils.mkdir_p(@configuration.var)
+        command = [RbConfig.ruby, File.join(ROOT, "bin", "nimble"), child.part]
+        child.pid = Process.spawn(environment(child.part), *command, out: [@log, "a"], err: [@log, "a"], in: File::NULL, pgroup: true)
+        child.started_at = @clock.call
+        @own.note(child.name, child.pid)
+      end
+
+      def wait_to_start(child)
+        well = @clock.call - child.started_at >= WELL_SECONDS
+        child.ends = well ? 1 : child.ends + 1
+        child.pid = nil
+        child.again_at = @clock.call + [2**(child.ends - 1), LONGEST_PAUSE_SECONDS].min
+        @own.forget(child.name)
+      end
 
       def environment(part)
         own = (part == "clerk") ? ClerkLoop::ENVIRONMENT : {}
         {
           **own,
+          "NIMBLE_PARENT" => Process.pid.to_s,
           "NIMBLE_VAR" => @configuration.var,
           "PORT" => @configuration.port.to_s,
           "DB_PORT" => @configuration.db_port.to_s,
@@ -71,33 +104,37 @@ module NimbleLetter
         }
       end
 
-      def wait_for(part, pid, port)
-        deadline = now + READY_SECONDS
+      def wait_for(child, port)
+        deadline = @clock.call + READY_SECONDS
         begin
           TCPSocket.new("127.0.0.1", port).close
         rescue SystemCallError
-          ended = Process.wait(pid, Process::WNOHANG)
-          @pids.delete(part) if ended
-          if ended || now > deadline
-            raise Error.new(
-              "The #{part} did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(12).join}",
-              code: :no_start
-            )
-          end
+          ended = reaped?(child.pid)
+          no_start(child, ended) if ended || @clock.call > deadline
 
           IO.select(nil, nil, nil, 0.05)
           retry
         end
       end
 
+      def no_start(child, ended)
+        @children.delete(child.name) if ended
+        words = File.readlines(@log).last(12).join
+        raise Error.new("The #{child.name} did not start. Its last words, from #{@log}:\n#{words}", code: :no_start)
+      end
+
+      def reaped?(pid)
+        !Process.wait(pid, Process::WNOHANG).nil?
+      rescue Errno::ECHILD
+        true
+      end
+
       def reap(pid)
-        deadline = now + END_SECONDS
-        until Process.wait(pid, Process::WNOHANG)
-          signal(:KILL, pid) if now > deadline
+        deadline = @clock.call + END_SECONDS
+        until reaped?(pid)
+          signal(:KILL, pid) if @clock.call > deadline
           IO.select(nil, nil, nil, 0.02)
         end
-      rescue Errno::ECHILD
-        # It was reaped when it ended by itself.
       end
 
       def signal(name, pid)
@@ -105,8 +142,6 @@ module NimbleLetter
       rescue Errno::ESRCH
         # It has ended already.
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -19,23 +19,9 @@ module NimbleLetter
 
       # Works until told to end. A database that is away is waited for.
       def run
-        Signals.listen
-        Records.connect(@configuration)
+        Part.begin(@configuration) or return
         clerk, clock = Work::Clerk.new(@configuration.imports), Practice::Clock.new
-        until @ending
-          pause = turn(clerk, clock) ? 0 : PAUSE_SECONDS
-          @ending = Signals.wait(pause)
-        end
-      end
-
-      private
-
-      def turn(clerk, clock)
-        clerk.round(clock.now)
-      rescue *Records::Patience::AWAY => error
-        warn "Waiting for the database: #{error.message.lines.first}"
-        @ending = Signals.wait(WorkerLoop::AWAY_SECONDS)
-        false
+        Rounds.new("clerk", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run { clerk.round(clock.now) }
       end
     end
   end

@@ -21,6 +21,7 @@ module NimbleLetter
       # @raise [Error] when the port belongs to somebody else or the server does not come up
       def start
         install unless File.directory?(File.join(@folder, "mysql"))
+        wait_for(nil) if running_pid && !answering? # it may still be coming up
         return prepare_and(nil) if answering?
 
         Ports.free!(@configuration.db_port, "DB_PORT", "the database")
@@ -29,11 +30,29 @@ module NimbleLetter
         prepare_and(pid)
       end
 
-      # @param pid [Integer] from #start
+      # @return [Integer, nil] of the server that runs from this folder, whoever started it
+      def running_pid
+        pid = Integer(File.read(pid_file), exception: false)
+        pid if pid && File.read("/proc/#{pid}/cmdline").include?(@folder) && !ended?(pid)
+      rescue Errno::ENOENT, Errno::ESRCH
+        nil
+      end
+
+      # @return [Boolean]
+      def answering?
+        UNIXSocket.open(@configuration.socket).close
+        true
+      rescue SystemCallError
+        false
+      end
+
+      # @param pid [Integer, nil] from #start or #running_pid
       def stop(pid)
+        return unless pid
+
         Process.kill(:TERM, pid)
-        Process.wait(pid)
-      rescue Errno::ESRCH, Errno::ECHILD
+        IO.select(nil, nil, nil, 0.05) until ended?(pid)
+      rescue Errno::ESRCH
         # It has ended already, which is what was asked for.
       end
 
@@ -45,7 +64,7 @@ module NimbleLetter
           "--port=#{@configuration.db_port}",
           "--socket=#{@configuration.socket}",
           "--bind-address=127.0.0.1",
-          "--pid-file=#{File.join(@configuration.var, "db.pid")}",
+          "--pid-file=#{pid_file}",
           "--character-set-server=utf8mb4",
           "--collation-server=utf8mb4_unicode_ci",
           "--transaction-isolation=READ-COMMITTED",
@@ -80,17 +99,22 @@ module NimbleLetter
         result
       end
 
-      def answering?
-        UNIXSocket.open(@configuration.socket).close
-        true
-      rescue SystemCallError
-        false
+      def pid_file = File.join(@configuration.var, "db.pid")
+
+      # A server that another process started is nobody's child here.
+      def ended?(pid)
+        Process.wait(pid, Process::WNOHANG) ? true : false
+      rescue Errno::ECHILD
+        !File.exist?("/proc/#{pid}")
       end
 
+      # @param pid [Integer, nil] nil for one that somebody else started
       def wait_for(pid)
         deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + READY_SECONDS
         until answering?
-          ended = Process.wait(pid, Process::WNOHANG)
+          ended = pid ? ended?(pid) : running_pid.nil?
+          return if ended && pid.nil?
+
           if ended || Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
             raise Error.new(
               "The database did not start. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}",

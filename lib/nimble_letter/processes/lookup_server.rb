@@ -13,6 +13,7 @@ module NimbleLetter
       # Serves until told to end.
       def run
         Signals.listen
+        Signals.end_with(@configuration.parent) if @configuration.parent
         Ports.free!(@configuration.lookup_port, "LOOKUP_PORT", "the practice lookups")
         server = Puma::Server.new(Practice::Weather.new, nil, min_threads: 1, max_threads: 8, log_writer: Puma::LogWriter.strings)
         server.add_tcp_listener("127.0.0.1", @configuration.lookup_port)

@@ -10,7 +10,7 @@ module NimbleLetter
 
       # Serves until it is told to end.
       def run
-        Records.connect(@configuration)
+        Part.begin(@configuration) or return
         Ports.free!(@configuration.smtp_port, "SMTP_PORT", "the practice post office")
         office = Practice::PostOffice.new(port: @configuration.smtp_port, clock: Practice::Clock.new, seed: @seed)
         office.start

@@ -1,35 +1,65 @@
 # frozen_string_literal: true
 
+require "fileutils"
+
 module NimbleLetter
   module Processes
-    # Runs database, web, worker, practice post office and practice lookups together, and ends them together.
+    # Runs database, web, worker, clerks, practice post office and practice lookups together, starts again what ends by
+    # itself, and ends all of them together. What a start before it left behind, because it was killed, is ended or taken over.
     class Supervisor
       WATCH_SECONDS = 0.5
       # One thinks while the database works for the other.
       CLERKS = 2
+      # So long a part that was started again is spoken of on the page.
+      TOLD_SECONDS = 60
 
-      def initialize(configuration, say: ->(words) { puts words })
-        @configuration, @say = configuration, say
+      def initialize(configuration, say: ->(words) { puts words }, complain: ->(words) { warn words })
+        @configuration, @say, @complain = configuration, say, complain
+        @state = Work::PartsState.new(configuration.parts_state)
+        @lately = {}
       end
 
-      # Runs until Ctrl-C or TERM, or until one part ends by itself.
+      # Runs until Ctrl-C or TERM.
       # @param fresh [Boolean] start the demo anew
+      # @raise [Error] when it runs already from this folder, a port is somebody else's, or a part does not come up at all
       def run(fresh: false)
-        Signals.listen
+        Signals.listen(grace_seconds: nil)
+        alone { run_alone(fresh) }
+      end
+
+      private
+
+      # Held as long as this process lives, and by none of its children.
+      def alone
+        FileUtils.mkdir_p(@configuration.var)
+        File.open(File.join(@configuration.var, "start.lock"), File::RDWR | File::CREAT, 0o600) do |lock|
+          unless lock.flock(File::LOCK_EX | File::LOCK_NB)
+            raise Error.new(
+              "Nimble Letter runs already from #{@configuration.var}.",
+              code: :runs_already,
+              hint: "Use it there, end it, or start another with NIMBLE_VAR and ports of its own."
+            )
+          end
+          yield
+        end
+      end
+
+      def run_alone(fresh)
+        left = OwnProcesses.new(@configuration.var).end_left_behind
+        @say.call("Ended what an earlier start had left behind: #{left.join(", ").tr("_", " ")}") if left.any?
         check_ports
-        server = DatabaseServer.new(@configuration)
+        @server = DatabaseServer.new(@configuration)
         @say.call("Starting the database")
-        database = server.start
+        @server.start
         DemoData.new(@configuration, say: @say).prepare(fresh: fresh)
         children = start_children
         announce
         watch(children)
       ensure
         children&.stop
-        server.stop(database) if database
+        @server&.stop(@server.running_pid)
+        @state.clear
       end
-
-      private
 
       def check_ports
         Ports.free!(@configuration.port, "PORT", "the web server")
@@ -59,12 +89,28 @@ module NimbleLetter
 
       def watch(children)
         until Signals.wait(WATCH_SECONDS)
-          part = children.ended
-          if part
-            raise Error.new("The #{part} has ended by itself. See #{File.join(@configuration.var, "processes.log")}.", code: :part_ended)
-          end
+          look_after_database
+          children.look_after.each { |name| lost(name) }
+          @lately.delete_if { |name, at| now - at > TOLD_SECONDS && !children.waiting.include?(name) }
+          @state.write(@lately.keys)
         end
       end
+
+      def look_after_database
+        return if @server.running_pid || @server.answering?
+
+        lost("database")
+        @server.start
+      rescue Error => error
+        @complain.call(error.message)
+      end
+
+      def lost(name)
+        @lately[name] = now
+        @complain.call("The #{name} has ended by itself and is started again. See #{File.join(@configuration.var, "processes.log")}.")
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

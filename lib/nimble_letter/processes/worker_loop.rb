@@ -5,7 +5,6 @@ module NimbleLetter
     # The worker as a process: rounds of sending and taking in, and in practice the way of the clock.
     class WorkerLoop
       PAUSE_SECONDS = 0.15
-      AWAY_SECONDS = 1
 
       # @param checkpoints [#reach] see Post::Checkpoints
       def initialize(configuration, checkpoints: Post::Checkpoints::NONE)
@@ -14,31 +13,22 @@ module NimbleLetter
 
       # Works until told to end. A database or a network that is away is waited for.
       def run
-        Signals.listen
-        Records.connect(@configuration)
-        @worker = Post::Worker.build(@configuration, checkpoints: @checkpoints)
-        conductor = self.class.conductor(@configuration, @worker)
-        until @ending
-          pause = turn(conductor) ? 0 : PAUSE_SECONDS
-          @ending = Signals.wait(pause)
+        Part.begin(@configuration) or return
+        worker = Post::Worker.build(@configuration, checkpoints: @checkpoints, stop: -> { Signals.told? })
+        clock = Practice::Clock.new
+        conductor = self.class.conductor(@configuration, worker, stop: -> { Signals.told? })
+        Rounds.new("worker", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run do
+          worker.recover
+          conductor.turn
         end
+        worker.close
       end
 
+      # @param stop [#call] whether to end
       # @return [Practice::Conductor]
-      def self.conductor(configuration, worker)
+      def self.conductor(configuration, worker, stop: -> { false })
         reactions = Practice::Reactions.new(maildir: Post::Maildir.new(configuration.maildir))
-        Practice::Conductor.new(clock: Practice::Clock.new, worker: worker, reactions: reactions)
-      end
-
-      private
-
-      def turn(conductor)
-        @worker.recover
-        conductor.turn
-      rescue *Records::Patience::AWAY => error
-        warn "Waiting for the database: #{error.message.lines.first}"
-        @ending = Signals.wait(AWAY_SECONDS)
-        false
+        Practice::Conductor.new(clock: Practice::Clock.new, worker: worker, reactions: reactions, stop: stop)
       end
     end
   end

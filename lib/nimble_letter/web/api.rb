@@ -76,15 +76,8 @@ module NimbleLetter
         Problem.body(code: "invalid", message: messages.first, at: at)
       end
 
-      error Sequel::DatabaseConnectionError, Sequel::DatabaseDisconnectError, Sequel::PoolTimeout do
-        status 503
-        headers "retry-after" => "5"
-        Problem.body(
-          code: "database_away",
-          message: "The records cannot be reached just now.",
-          hint: "Nothing is lost. This is tried again by itself."
-        )
-      end
+      # For the whole request, see DatabaseTrouble.
+      error(*Records::Patience::AWAY) { |error| raise error }
 
       error StandardError do |error|
         warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"

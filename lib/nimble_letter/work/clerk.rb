@@ -6,6 +6,8 @@ module NimbleLetter
     # the emptying of the bin, and the forgetting of old files. Several clerks may work beside each other; each piece is done by one
     # of them.
     class Clerk
+      AT_ONCE = 5
+
       # @param folder [String] where files that are brought in are kept
       def initialize(folder)
         @folder = folder
@@ -27,14 +29,33 @@ module NimbleLetter
 
       private
 
-      def changes(moment) =
-        Records::ChangeSet.unfinished.order(:id).limit(5).all.any? { |set| ChangeMany.round(set, moment.call(set.account_id)) }
+      def changes(moment)
+        waiting("act", Records::ChangeSet.unfinished).any? do |set|
+          piece("act", set, moment) { |at| ChangeMany.round(set, at) }
+        end
+      end
 
       def imports(moment)
-        Records::Import.working.order(:id).limit(5).all.any? do |import|
-          at = moment.call(import.account_id)
-          (import.state == "checking") ? CheckImport.new(import, @folder, at).call : TakeIn.new(import, at).round
+        waiting("file", Records::Import.working).any? do |import|
+          piece("file", import, moment) do |at|
+            (import.state == "checking") ? CheckImport.new(import, @folder, at).call : TakeIn.new(import, at).round
+          end
         end
+      end
+
+      # Those that were set aside wait for somebody to say "again".
+      def waiting(kind, records)
+        left_alone = Records::SetAside.left_alone(kind).map(&:to_i)
+        records.exclude(id: left_alone).order(:id).limit(AT_ONCE).all
+      end
+
+      # A piece that cannot be worked on is set aside with all of its record; what was done of it stays done.
+      # @return [Boolean] whether something was done
+      def piece(kind, record, moment)
+        at = moment.call(record.account_id)
+        done = PutAside.guard(kind, record.id, at: at.now) { yield(at) ? :something : :nothing }
+        PutAside.done(kind, record.id) if done
+        done != :nothing
       end
     end
   end

@@ -10,8 +10,9 @@ RSpec.describe "counts on all screens" do
   let(:outcomes) do
     [Post::Outcomes::Accepted.new("250")] * 6 +
       [
-        Post::Outcomes::Refused.new("550 no", true),
-        Post::Outcomes::Refused.new("451 later", false),
+        Post::Outcomes::Refused.said("550 5.1.1 user unknown", :recipient),
+        Post::Outcomes::Refused.said("554 5.7.1 spam", :end),
+        Post::Outcomes::Refused.said("451 later", :end),
         Post::Outcomes::Doubtful.new("gone"),
         Post::Outcomes::Unreachable.new("away")
       ]
@@ -20,7 +21,7 @@ RSpec.describe "counts on all screens" do
   # Something that may happen at any time.
   def happen(at)
     delivery = Records::Delivery.where(sequence_id: sequence.id).exclude(sent_at: nil).all.sample(random: random)
-    case random.rand(6)
+    case random.rand(7)
     when 0, 1
       delivery &&
         Work::Happening.call(%w[opened clicked].sample(random: random), at: at, person_id: delivery.person_id, delivery: delivery)
@@ -40,6 +41,8 @@ RSpec.describe "counts on all screens" do
     when 4
       Records::Member.active.limit(1).each { |member| Work::Leaving.call(member.lock!, "taken_out", at: at) }
     when 5
+      Records::SetAside.limit(1).each { |aside| Work::TakeUp.new(aside, moment(at)).public_send(%i[again leave].sample(random: random)) }
+    when 6
       worker(transport: ToldTransport.new(*outcomes.shuffle(random: random))).dispatch_due(at)
     end
   end

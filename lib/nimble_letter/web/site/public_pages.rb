@@ -13,6 +13,7 @@ module NimbleLetter
       set :views, File.join(__dir__, "views")
       set :environment, :production
       set :show_exceptions, false
+      set :raise_errors, true # a database in trouble is DatabaseTrouble's to tell
       set :host_authorization, {permitted_hosts: []}
       disable :static, :sessions, :logging, :protection
 

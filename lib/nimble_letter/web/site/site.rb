@@ -21,6 +21,7 @@ module NimbleLetter
         Throttle.set_up
         Rack::Builder.app do
           use Headers
+          use DatabaseTrouble
           use Rack::Attack
           map("/o") { run Unmapped.new(public_pages) }
           map("/c") { run Unmapped.new(public_pages) }
@@ -44,11 +45,15 @@ module NimbleLetter
         end
       end
 
+      # @return [#call] what answers while the records have not been reached yet
+      def self.waiting = Headers.new(->(_env) { DatabaseTrouble.away })
+
       def self.api(clock, configuration)
         Class.new(Api) do
           set :clock, clock
           set :imports, configuration.imports
           set :public_url, configuration.public_url
+          set :parts_state, Work::PartsState.new(configuration.parts_state)
           set :lookups, Lookups::HttpAdapter.new(configuration.lookup_url)
         end
       end

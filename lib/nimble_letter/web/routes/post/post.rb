@@ -5,17 +5,24 @@ module NimbleLetter
     module Routes
       # /api/post: what goes out next, and holding it
       module Post
+        # What these routes share.
+        module Helpers
+          def post_ahead = json(**Work::PostAhead.new(moment).call, trouble: settings.parts_state.words)
+        end
+
         def self.registered(app)
-          app.get("/api/post") { json(Work::PostAhead.new(moment).call) }
+          app.helpers Helpers
+
+          app.get("/api/post") { post_ahead }
 
           app.post "/api/post/hold" do
             Work::PostHold.hold(moment)
-            json(Work::PostAhead.new(moment).call)
+            post_ahead
           end
 
           app.post "/api/post/release" do
             Work::PostHold.release
-            json(Work::PostAhead.new(moment).call)
+            post_ahead
           end
         end
       end
