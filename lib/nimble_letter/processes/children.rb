@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "net/http"
 require "socket"
 require "rbconfig"
 
@@ -107,7 +108,7 @@ module NimbleLetter
       def wait_for(child, port)
         deadline = @clock.call + READY_SECONDS
         begin
-          TCPSocket.new("127.0.0.1", port).close
+          raise Errno::EAGAIN unless answers?(child.part, port)
         rescue SystemCallError
           ended = reaped?(child.pid)
           no_start(child, ended) if ended || @clock.call > deadline
@@ -115,6 +116,14 @@ module NimbleLetter
           IO.select(nil, nil, nil, 0.05)
           retry
         end
+      end
+
+      # The page answers from the beginning; it is there once it does not say "not just now".
+      def answers?(part, port)
+        return Net::HTTP.get_response("127.0.0.1", "/api/session", port).code != "503" if part == "web"
+
+        TCPSocket.new("127.0.0.1", port).close
+        true
       end
 
       def no_start(child, ended)

@@ -7,7 +7,11 @@ module NimbleLetter
     # The web server: API, pages that letters lead to, and the screens. It answers from the beginning, with "not just now" as
     # long as the database is away.
     class WebServer
-      THREADS = 8
+      # Ruby runs one thread at a time, and each that waits for the database then waits for the others: with 20 busy users
+      # eight threads gave fewer answers than four, and made some wait 3 s (bench/README.md).
+      THREADS = 4
+      # A connection that is kept open gives its thread to whoever waits after each answer, instead of after ten.
+      ANSWERS_IN_A_ROW = 1
 
       def initialize(configuration)
         @configuration = configuration
@@ -36,6 +40,7 @@ module NimbleLetter
           nil,
           min_threads: 2,
           max_threads: THREADS,
+          max_fast_inline: ANSWERS_IN_A_ROW,
           log_writer: Puma::LogWriter.strings
         )
       end
