@@ -12,8 +12,7 @@ Sequel.migration do
       column :source, :mediumblob # the beginning of a piece of mail, to be looked at
       Integer :tries, null: false, default: 1
       TrueClass :again, null: false, default: false # somebody asked for another try
-      foreign_key :delivery_id, :deliveries, type: :bigint
-      foreign_key :person_id, :people, type: :bigint
+      foreign_key :delivery_id, :deliveries, type: :bigint, on_delete: :cascade
       DateTime :first_at, size: 6, null: false
       DateTime :last_at, size: 6, null: false
       unique %i[kind key]

@@ -13,6 +13,7 @@ module NimbleLetter
 
       # @param configuration [Configuration]
       # @return [Sequel::Database]
+      # @raise [Sequel::DatabaseConnectionError] while there is no server; see Processes::Part
       def connect(configuration)
         Sequel.default_timezone = :utc
         @db = Sequel.connect(**configuration.database_options)

@@ -31,6 +31,35 @@ RSpec.describe "the processes" do
     end
   end
 
+  it "outlive a database that is killed, stays away and comes back: 503 meanwhile, at the start too" do
+    Dir.mktmpdir do |var|
+      out, status = Open3.capture2e(settings(var), RbConfig.ruby, File.join(ROOT, "spec/scripts/database_killed_under_parts.rb"))
+      expect(status).to be_success, out
+
+      expect(JSON.parse(out.lines.last, symbolize_names: true)).to eq(
+        before: "200",
+        away: %w[503 404 401],
+        screen: "200",
+        first_answer: "503",
+        ended: [],
+        same: true,
+        page: "404"
+      )
+    end
+  end
+
+  it "do not start twice from one folder" do
+    Dir.mktmpdir do |var|
+      File.open(File.join(var, "start.lock"), File::RDWR | File::CREAT) do |lock|
+        lock.flock(File::LOCK_EX)
+        out, status = Open3.capture2e(settings(var), RbConfig.ruby, File.join(ROOT, "bin/nimble"), "start")
+
+        expect(status.exitstatus).to eq(1)
+        expect(out).to include("runs already from #{File.realpath(var)}").or include("runs already from #{var}")
+      end
+    end
+  end
+
   it "say which port is busy and what to change" do
     busy = TCPServer.new("127.0.0.1", 0)
     Dir.mktmpdir do |var|

@@ -14,7 +14,7 @@ module World
     children = Processes::Children.new(configuration)
     ports = {"post-office" => configuration.smtp_port, "web" => configuration.port}
     parts.each { |part| children.start(part, port: ports[part]) }
-    yield
+    yield children
   ensure
     children&.stop
   end
@@ -36,6 +36,16 @@ module World
         File.join(ROOT, "spec/scripts/worker.rb")
       )
     Process.wait2(pid).last
+  end
+
+  # Waits generously, and no longer than it takes.
+  def wait_until(what, seconds: 90)
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+    until yield
+      raise "waited #{seconds} s in vain until #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+
+      IO.select(nil, nil, nil, 0.05)
+    end
   end
 
   # Time passes for the worker that was lost.

@@ -7,6 +7,9 @@ import { App } from './app/App'
 import { applyTheme } from './app/theme'
 import './app.css'
 
+const AWAY_MS = 3000
+const isAway = (error: unknown) => error instanceof ApiProblem && (error.status === 0 || error.status === 503)
+
 applyTheme()
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no place for the screens')
@@ -16,7 +19,9 @@ const client = new QueryClient({
     queries: {
       staleTime: 2000,
       // What is wrong stays wrong; only a server that does not answer is asked again.
-      retry: (failures, error) => error instanceof ApiProblem && (error.status === 0 || error.status === 503) && failures < 3,
+      retry: (failures, error) => isAway(error) && failures < 3,
+      // A screen whose records were away comes back by itself.
+      refetchInterval: (query) => isAway(query.state.error) && AWAY_MS,
     },
   },
 })

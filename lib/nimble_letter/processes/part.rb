@@ -11,16 +11,15 @@ module NimbleLetter
       def self.begin(configuration)
         Signals.listen
         Signals.end_with(configuration.parent) if configuration.parent
-        Records.connect(configuration)
-        until (up = ready?)
+        until ready?(configuration)
           return false if Signals.wait(AWAY_SECONDS)
         end
-        up
+        true
       end
 
       # Models read their tables when they are first named; here, where that can be tried again.
-      def self.ready?
-        Records.db.get(1)
+      def self.ready?(configuration)
+        Records.connect(configuration)
         NimbleLetter.loader.eager_load_namespace(Records)
         true
       rescue *Records::Patience::AWAY => error

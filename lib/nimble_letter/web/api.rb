@@ -62,6 +62,7 @@ module NimbleLetter
       register Routes::Practice
       register Routes::PracticeLetters
       register Routes::Mailboxes
+      register Routes::SetAside
 
       not_found { Problem.body(code: "not_found", message: "There is nothing here.") }
 

@@ -313,7 +313,7 @@ RSpec.describe "sending what is due" do
 
       expect(transport.delivered.size).to eq(4)
       expect(batch_states).to eq(%w[sent sent sent failed])
-      expect(Records::SetAside.first).to have_attributes(person_id: odd.id, reason: a_string_including("mailto:x@y.example"))
+      expect(Records::SetAside.first).to have_attributes(delivery: have_attributes(person_id: odd.id), reason: a_string_including("mailto:x@y.example"))
       expect(send_with(accepted).delivered).to be_empty
     end
 
@@ -339,7 +339,7 @@ RSpec.describe "sending what is due" do
 
       expect(batch_states).to eq(%w[sent sent sent sent])
       expect(Records::Event.where(kind: "sent", person_id: odd.id).count).to eq(1)
-      expect(Records::SetAside.first).to have_attributes(person_id: odd.id)
+      expect(Records::SetAside.first.delivery.person_id).to eq(odd.id)
     end
   end
 end

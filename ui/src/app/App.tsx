@@ -17,6 +17,7 @@ import { RepliesScreen } from '../screens/replies/RepliesScreen'
 import { ResultsScreen } from '../screens/results/ResultsScreen'
 import { SequenceScreen } from '../screens/sequences/SequenceScreen'
 import { SequencesScreen } from '../screens/sequences/SequencesScreen'
+import { SetAsideScreen } from '../screens/set-aside/SetAsideScreen'
 import { SettingsScreen } from '../screens/settings/SettingsScreen'
 import { StackScreen } from '../screens/stack/StackScreen'
 import { TodayScreen } from '../screens/today/TodayScreen'
@@ -69,6 +70,7 @@ export function App() {
                 <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
                 <Route path="stack/:stepId" element={<StackScreen />} />
                 <Route path="replies" element={<RepliesScreen />} />
+                <Route path="set-aside" element={<SetAsideScreen />} />
                 <Route path="results" element={<ResultsScreen />} />
                 <Route path="settings" element={<SettingsScreen />} />
                 <Route path="*" element={<h1>There is no such page</h1>} />

@@ -65,6 +65,13 @@ function Words({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
       </span>
     )
   }
+  if (post.trouble.length > 0) {
+    return (
+      <span role="status" className="text-[var(--strip-bar)] truncate" title={post.trouble.join(' ')}>
+        {post.trouble.join(' ')}
+      </span>
+    )
+  }
   if (!post.next) return <span className="whitespace-nowrap opacity-80">Nothing on its way</span>
   const soon = day(post.next.at, timeZone) === day(post.now, timeZone)
   return (

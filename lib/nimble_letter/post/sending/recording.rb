@@ -36,14 +36,7 @@ module NimbleLetter
           next unless changed == 1
 
           Work::Happening.call("sent", at: load.departure(row), person_id: row.person_id, delivery: row) if state == "sent"
-          Work::PutAside.call(
-            "letter",
-            row.id,
-            error,
-            at: load.departure(row),
-            delivery_id: row.id,
-            person_id: row.person_id
-          )
+          Work::PutAside.call("letter", row.id, error, at: load.departure(row), delivery_id: row.id)
         end
       end
 

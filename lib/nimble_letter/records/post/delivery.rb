@@ -28,6 +28,14 @@ module NimbleLetter
           where(state: "due", sequence_id: running) { due_at <= now }.order(:due_at, :id)
         end
 
+        # Those whose failing nobody has to decide about.
+        def not_set_aside = exclude(id: SetAside.exclude(delivery_id: nil).select(:delivery_id))
+
+        # Without those whose member waits for somebody to decide about an earlier letter.
+        def not_waiting
+          exclude(member_id: Delivery.where(id: SetAside.exclude(delivery_id: nil).select(:delivery_id)).select(:member_id))
+        end
+
         # Held by a worker that has not been heard of since.
         # @param server_time [Time] the database's clock
         def abandoned(server_time) = where(state: %w[claimed on_wire]) { leased_until < server_time }

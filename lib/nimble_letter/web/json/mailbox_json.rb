@@ -16,7 +16,9 @@ module NimbleLetter
             owner: owners[box.account_id],
             proved: box.proved?,
             daily_limit: box.daily_limit,
-            sent_today: sent_today.fetch(box.id, 0)
+            sent_today: sent_today.fetch(box.id, 0),
+            rests_until: box.rests_until,
+            failing_words: (box.failing_words if box.rests_until)
           }
         end
       end

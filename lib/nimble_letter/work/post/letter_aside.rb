@@ -18,7 +18,7 @@ module NimbleLetter
           next false unless changed == 1
 
           Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
-          PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, person_id: delivery.person_id)
+          PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id)
           true
         end
       end

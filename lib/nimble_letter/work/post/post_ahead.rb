@@ -33,7 +33,10 @@ module NimbleLetter
 
       private
 
-      def ahead = Records::Delivery.where(state: %w[ahead due claimed], sequence_id: Records::Sequence.where(state: "running").select(:id))
+      def ahead
+        running = Records::Sequence.where(state: "running").select(:id)
+        Records::Delivery.where(state: %w[ahead due claimed], sequence_id: running).not_waiting
+      end
 
       def batch
         now = @moment.now

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "timeout"
+
 module NimbleLetter
   module Work
     # Sets aside what could not be worked on, so that everything else goes on. The same thing a second time is one more try.
@@ -13,7 +15,7 @@ module NimbleLetter
       # @param key [#to_s] of the thing
       # @param problem [Exception, String] why
       # @param at [Time] by the clock in use
-      # @param about [Hash] delivery_id:, person_id:, source: (bytes to look at)
+      # @param about [Hash] delivery_id:, source: (bytes to look at)
       def self.call(kind, key, problem, at:, **about)
         about = about.merge(source: Sequel.blob(about[:source].byteslice(0, SOURCE_BYTES))) if about[:source]
         fresh = {reason: reason(problem)[0, 500], detail: detail(problem), again: false, last_at: at, **about}
@@ -43,6 +45,8 @@ module NimbleLetter
         case problem
         when String then problem
         when Error then problem.message
+        when Timeout::Error then "It took too long to work on."
+        when SystemStackError then "It is nested too deeply to be worked on."
         else "#{problem.class.name.split("::").last.gsub(/(?<=[a-z])(?=[A-Z])/, " ").downcase}: #{readable(problem.message)}"
         end
       end

@@ -4,6 +4,8 @@ module NimbleLetter
   module Work
     # What a person does with something that was set aside: has it tried again, or leaves it and lets the rest go on.
     class TakeUp
+      STAYS = %w[act file].freeze
+
       # @param aside [Records::SetAside]
       # @param moment [Moment]
       def initialize(aside, moment)
@@ -11,20 +13,33 @@ module NimbleLetter
       end
 
       # A letter is due again at once, or when its window opens; all else is tried by whoever worked on it.
+      # @return [Boolean] false when somebody has asked for it already
       def again
         Records.db.transaction do
-          next if @aside.lock!.again
+          next false if @aside.lock!.again
 
-          (@aside.kind == "letter") ? letter_again : @aside.update(again: true)
+          case @aside.kind
+          when "letter" then letter_again
+          when "round" then @aside.delete # the next round is the next try
+          else @aside.update(again: true)
+          end
+          true
         end
       end
 
       # A letter's member goes on to the next step without it; a piece of mail stays in its folder.
+      # @return [true]
+      # @raise [Invalid] for what is not done and cannot be left half done
       def leave
+        if STAYS.include?(@aside.kind)
+          raise Invalid.new("What has begun cannot be left half done.", code: :half_done, hint: "Have it tried again, or take it back.")
+        end
+
         Records.db.transaction do
           @aside.lock!
           go_on_without if @aside.kind == "letter"
           @aside.delete
+          true
         end
       end
 

@@ -6,6 +6,13 @@ import { useSession } from '../../app/session'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 
+/** What this plan does when somebody answers, and what every plan does. */
+export function whoLeaves(leaveOn: readonly string[]): string {
+  const always = 'Whoever unsubscribes or cannot be reached gets nothing more.'
+  if (leaveOn.includes('replied')) return 'Whoever replies, unsubscribes or cannot be reached gets nothing more.'
+  return `Whoever replies goes on getting the letters after it: this plan does not stop on an answer. ${always}`
+}
+
 /** The ready check: what is missing, or the numbers read back, and only then the start. */
 export function StartDialog({
   sequence,
@@ -59,9 +66,7 @@ export function StartDialog({
               </li>
             ))}
           </ul>
-          <p className="font-sans text-sm muted">
-            Whoever replies, unsubscribes or cannot be reached gets nothing more. You can pause or stop it at any time.
-          </p>
+          <p className="font-sans text-sm muted">{whoLeaves(sequence.leave_on)} You can pause or stop it at any time.</p>
         </div>
       )}
       <div className="mt-5 flex justify-end gap-2">

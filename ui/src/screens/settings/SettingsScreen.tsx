@@ -23,7 +23,9 @@ function MailboxRow({ box, admin }: { box: Shape<'Mailbox'>; admin: boolean }) {
       <td className="font-semibold">{box.address}</td>
       <td>{box.owner ?? <span className="muted">the firm</span>}</td>
       <td>
-        {box.proved ? <span className="text-success">proved</span> : <span className="text-error">not proved, cannot send</span>}
+        {!box.proved && <span className="text-error">not proved, cannot send</span>}
+        {box.proved && !box.rests_until && <span className="text-success">proved</span>}
+        {box.proved && box.rests_until && <span className="text-warning">rests, see Today</span>}
       </td>
       <td className="text-right">{box.sent_today}</td>
       <td className="text-right">

@@ -8,6 +8,7 @@ import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
 import { Header, StateBadge } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { kindWords } from '../set-aside/kinds'
 
 function Section({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
   return (
@@ -75,6 +76,56 @@ function Doubts({ letters }: { letters: Shape<'SentLetter'>[] }) {
   )
 }
 
+/** Mailboxes whose letters failed alike again and again. */
+function Resting({ boxes, timeZone }: { boxes: Shape<'Mailbox'>[]; timeZone: string }) {
+  const client = useQueryClient()
+  const wake = useMutation({
+    mutationFn: (id: number) => ask(api.POST('/api/mailboxes/{id}/wake', { params: { path: { id } } })),
+    onSuccess: () => client.invalidateQueries(),
+  })
+  return (
+    <Section title="Resting mailboxes" more="Five letters in a row failed alike. The letters wait; nobody is taken out.">
+      {wake.error && <ErrorNote error={wake.error} />}
+      {boxes.map((box) => (
+        <div key={box.id} className="flex items-center gap-3 py-2 border-b border-base-300/60 px-1">
+          <span className="grow min-w-0">
+            <strong className="font-semibold">{box.address}</strong>
+            {box.rests_until && ` rests until ${moment(box.rests_until, timeZone)}`}
+            <br />
+            <span className="muted text-xs">{box.failing_words}</span>
+          </span>
+          <button type="button" className="btn btn-xs btn-plain" onClick={() => wake.mutate(box.id)}>
+            Try at once
+          </button>
+        </div>
+      ))}
+    </Section>
+  )
+}
+
+/** What could not be worked on, by its reasons. */
+function SetAsideInShort({ total, reasons }: Shape<'Today'>['set_aside']) {
+  return (
+    <Section title="Set aside" more="Could not be worked on. Everything else goes on.">
+      {reasons.map(({ kind, reason, count }) => (
+        <Link
+          key={`${kind}${reason}`}
+          to="/set-aside"
+          className="row-link flex gap-3 py-2 border-b border-base-300/60 px-1 items-baseline"
+        >
+          <span className="font-semibold w-44 shrink-0">
+            {count} {kindWords(kind, count)}
+          </span>
+          <span className="muted grow line-clamp-2">{reason}</span>
+        </Link>
+      ))}
+      <Link to="/set-aside" className="text-primary font-semibold block py-2 px-1">
+        {total === 1 ? 'Look at it' : `Look at all ${total}`}
+      </Link>
+    </Section>
+  )
+}
+
 /** What needs a person; each line leads to its place. */
 export function TodayScreen() {
   const { account, firm } = useSession()
@@ -95,6 +146,8 @@ export function TodayScreen() {
       />
       <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-10">
         <div>
+          {data.resting.length > 0 && <Resting boxes={data.resting} timeZone={firm.time_zone} />}
+          {data.set_aside.total > 0 && <SetAsideInShort {...data.set_aside} />}
           <Section title="New replies" more={data.new_replies_count ? `${data.new_replies_count} to read` : undefined}>
             {data.new_replies.length === 0 && <p className="muted py-3">Nothing new to read.</p>}
             {data.new_replies.map((reply) => (

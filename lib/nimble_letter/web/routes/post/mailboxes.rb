@@ -18,6 +18,12 @@ module NimbleLetter
 
           app.get("/api/mailboxes") { json(mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all, sent_today: sent_today)) }
 
+          app.post "/api/mailboxes/:id/wake" do
+            box = fetch_record(Records::Mailbox, params[:id], "mailbox")
+            Work::RestMailbox.wake(box.id)
+            json(MailboxJson.write([box.refresh], sent_today: sent_today).first)
+          end
+
           app.patch "/api/mailboxes/:id" do
             admin!
             box = fetch_record(Records::Mailbox, params[:id], "mailbox").update(daily_limit: input[:daily_limit])

@@ -11,9 +11,9 @@ module NimbleLetter
           app.get "/api/today" do
             to_read = Records::Incoming.to_read
             under_way = Records::Sequence.where(state: %w[running paused]).select(:id)
-            troubled = ->(state, **which) do
-              Records::Delivery
-                .where(state: state, **which)
+            troubled = ->(state, letters = Records::Delivery) do
+              letters
+                .where(state: state)
                 .order(Sequel.desc(:due_at))
                 .limit(SHOWN)
                 .all
@@ -26,7 +26,9 @@ module NimbleLetter
               running:
                 SequenceRows.write(Records::Sequence.where(state: %w[running paused]).order(Sequel.desc(:started_at)).limit(SHOWN).all),
               in_doubt: troubled.call("in_doubt"),
-              failures: troubled.call("failed", sequence_id: under_way),
+              failures: troubled.call("failed", Records::Delivery.where(sequence_id: under_way).not_set_aside),
+              set_aside: SetAsideJson.in_short,
+              resting: MailboxJson.write(Records::Mailbox.resting(moment.now).order(:id).all),
               next: Work::PostAhead.new(moment).call[:next]
             )
           end

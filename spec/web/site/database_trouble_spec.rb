@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+RSpec.describe Web::DatabaseTrouble do
+  def answer_of(*raised, env: {}, committing: false)
+    tries = 0
+    app = ->(given) do
+      tries += 1
+      Records.db.transaction(savepoint: false) { Records.db.get(1) } if committing
+      problem = raised.shift
+      raise problem if problem
+
+      [200, {}, [given["rack.input"]&.read.to_s]]
+    end
+    status, headers, body = described_class.new(app, pause: ->(_) {}).call(env)
+    [status, body.join, tries, headers["retry-after"]]
+  end
+
+  let(:race) { Sequel::SerializationFailure.new("deadlock") }
+
+  it "makes a request that lost a race once more, with the same body" do
+    env = {"rack.input" => StringIO.new("words")}
+
+    expect(answer_of(race, Sequel::DatabaseLockTimeout.new("waited"), env: env).first(3)).to eq([200, "words", 3])
+  end
+
+  it "gives up when it goes on losing, and says that it can be tried again" do
+    status, body, tries, again = answer_of(*Array.new(9) { race })
+
+    expect([status, tries, again]).to eq([503, described_class::MOST_TRIES, "3"])
+    expect(JSON.parse(body)["error"]).to include("code" => "database_away")
+  end
+
+  it "does nothing twice of which a part was done for good" do
+    allow(Records::Commits).to receive(:count).and_return(4, 5)
+
+    expect(answer_of(race).values_at(0, 2)).to eq([503, 1])
+  end
+
+  it "does not make a request once more whose body is gone" do
+    reader, = IO.pipe
+    body = Class.new { def read = "" }.new
+
+    expect(answer_of(race, env: {"rack.input" => body}).values_at(0, 2)).to eq([503, 1])
+    reader.close
+  end
+
+  it "answers 503 while the records are away, whatever says so" do
+    [Sequel::DatabaseDisconnectError.new("gone"), Trilogy::SyscallError::ECONNRESET.new("reset"), Sequel::PoolTimeout.new("none")].each do |error|
+      expect(answer_of(error).values_at(0, 2)).to eq([503, 1])
+    end
+  end
+
+  it "leaves every other error alone" do
+    expect { answer_of(KeyError.new("x")) }.to raise_error(KeyError)
+  end
+
+  it "is what the whole site stands behind: sign-in, API and the pages letters lead to" do
+    allow(Records::Account).to receive(:[]).and_raise(Sequel::DatabaseDisconnectError, "gone")
+    allow(Records::Delivery).to receive(:first).and_raise(Trilogy::ConnectionClosed, "closed")
+    sign_in
+    get "/api/today"
+    expect(last_response.status).to eq(503)
+    get "/c/#{Core::Tracking::Token.new(configuration.secret).write(:click, "x" * 22, 0)}"
+    expect(last_response.status).to eq(503)
+  end
+end
