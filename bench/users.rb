@@ -109,8 +109,20 @@ desks.map { |desk| Thread.new { desk.work(ends) } }.each(&:join)
 took = desks.flat_map(&:took).sort
 at = ->(share) { took[[(took.size * share).to_i, took.size - 1].min].first * 1000 }
 statuses = desks.map(&:statuses).reduce { |all, some| all.merge(some) { |_, a, b| a + b } }
-puts format("%d users, %d answers in %.0f s (%s)", users, took.size, seconds, statuses.map { |code, count| "#{count} × #{code}" }.join(", "))
-puts format("half within %.0f ms, 95 %% within %.0f ms, 99 %% within %.0f ms, the longest %.0f ms", at.call(0.5), at.call(0.95), at.call(0.99), took.last.first * 1000)
+puts format(
+  "%d users, %d answers in %.0f s (%s)",
+  users,
+  took.size,
+  seconds,
+  statuses.map { |code, count| "#{count} × #{code}" }.join(", ")
+)
+puts format(
+  "half within %.0f ms, 95 %% within %.0f ms, 99 %% within %.0f ms, the longest %.0f ms",
+  at.call(0.5),
+  at.call(0.95),
+  at.call(0.99),
+  took.last.first * 1000
+)
 took.group_by(&:last).sort_by { |_, all| -all.last.first }.first(12).each do |what, all|
   puts format("  %-40s %5d  half %5.0f ms  longest %6.0f ms", what, all.size, all[all.size / 2].first * 1000, all.last.first * 1000)
 end
