@@ -34,12 +34,12 @@ RSpec.describe Lookups::HttpAdapter do
   service = Core::Letters::Lookups::WEATHER
   day = Date.new(2026, 5, 12)
 
-  # Runs an application on a port of its own.
-  def serve(app)
+  # Runs an application on a port of its own. Only who is to be given up is given up soon.
+  def serve(app, seconds: 60)
     server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 4, log_writer: Puma::LogWriter.strings)
     port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
     server.run
-    yield described_class.new("http://127.0.0.1:#{port}")
+    yield described_class.new("http://127.0.0.1:#{port}", seconds: seconds)
   ensure
     server&.stop(true)
   end
@@ -57,7 +57,7 @@ RSpec.describe Lookups::HttpAdapter do
 
   it "never waits for a service that hangs" do
     stop = Queue.new
-    serve(Practice::Weather.new(wait: ->(_) { stop.pop })) do |adapter|
+    serve(Practice::Weather.new(wait: ->(_) { stop.pop }), seconds: 0.3) do |adapter|
       answer = adapter.ask(service, "Slowmere", day)
       stop << :go
       expect(answer).to have_attributes(reason: "the weather service did not answer in time", down: true)

@@ -7,7 +7,7 @@ RSpec.describe Processes::OwnProcesses do
 
   subject(:own) { described_class.new(@var) }
 
-  def sleeper(*command) = Process.spawn(*(command.empty? ? ["sleep", "600"] : command), out: File::NULL).tap { |pid| (@pids ||= []) << pid }
+  def sleeper(*command) = Process.spawn(*(command.empty? ? %w[sleep 600] : command), out: File::NULL).tap { |pid| (@pids ||= []) << pid }
 
   after do
     @pids&.each do |pid|

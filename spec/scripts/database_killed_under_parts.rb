@@ -20,7 +20,9 @@ status = ->(given, path = "/api/session") { Net::HTTP.get_response("127.0.0.1", 
 settle = ->(what, &done) do
   deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 90
   until done.call
-    abort "waited in vain until #{what}: #{File.read(log).lines.last(5).join}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+    if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+      abort "waited in vain until #{what}: #{File.read(log).lines.last(5).join}"
+    end
     IO.select(nil, nil, nil, 0.05)
   end
 end

@@ -36,7 +36,7 @@ RSpec.describe "a designed letter" do
 
     click_button "Send a test", match: :first
     click_button "Send the test"
-    click_link "Read it", wait: 60
+    click_link "Read it"
     expect(page).to have_css("h2", text: /\ATest: For /)
     within_frame(find("iframe[title='Letter as shown']")) { expect(page).to have_css("td a", text: "Read on") }
     click_button "Text"

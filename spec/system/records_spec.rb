@@ -17,12 +17,12 @@ RSpec.describe "records on the page" do
     expect(page).to have_button("Check every row", disabled: true)
     select "03/04 is the 3rd of April", from: "How dates are written: say which"
     click_button "Check every row"
-    expect(page).to have_css("[role=tab]", text: "1 new", wait: 20)
+    expect(page).to have_css("[role=tab]", text: "1 new")
     expect(page).to have_text("1980-04-03")
     find("[role=tab]", text: "1 refused").click
     expect(page).to have_text("“not an address” does not look like an address.")
     click_button "Take 1 row in"
-    expect(page).to have_text("1 row taken in.", wait: 20)
+    expect(page).to have_text("1 row taken in.")
     visit "/people"
     fill_in "Quick search", with: "zoe filewright"
     expect(page).to have_css("[role=row]", text: "Zoë Filewright")

@@ -163,7 +163,7 @@ RSpec.describe "writing a letter" do
     text.send_keys("Mine")
     saved
     as_petra { expect(text).to have_text("Mine") }
-    expect(page).to have_text("Petra Lund has it open too", wait: 15)
+    expect(page).to have_text("Petra Lund has it open too")
     page.driver.browser.network_conditions = {offline: true, latency: 0, throughput: 0}
     text.send_keys(" and more")
     expect(page).to have_css("[role=status]", text: "Not saved yet")
@@ -192,6 +192,6 @@ RSpec.describe "writing a letter" do
       text.send_keys([:control, "a"], "From another page")
       saved
     end
-    expect(text).to have_text("From another page", wait: 20)
+    expect(text).to have_text("From another page")
   end
 end

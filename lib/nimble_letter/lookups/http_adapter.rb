@@ -12,8 +12,9 @@ module NimbleLetter
       MOST_BYTES = 16 * 1024
 
       # @param base_url [String]
-      def initialize(base_url)
-        @base_url = base_url
+      # @param seconds [Numeric] how long to wait, see SECONDS
+      def initialize(base_url, seconds: SECONDS)
+        @base_url, @seconds = base_url, seconds
       end
 
       # @param service [Core::Letters::Lookups::Service]
@@ -26,8 +27,8 @@ module NimbleLetter
           Net::HTTP.start(
             uri.host,
             uri.port,
-            open_timeout: SECONDS,
-            read_timeout: SECONDS,
+            open_timeout: @seconds,
+            read_timeout: @seconds,
             max_retries: 0,
             use_ssl: uri.scheme == "https"
           ) { |http| http.get(uri.request_uri, "accept" => "application/json") }

@@ -9,7 +9,7 @@ module NimbleLetter
     # Child processes that run together and end together, by their ids. One that ends by itself is started again, after
     # pauses that grow as long as it keeps ending.
     class Children
-      READY_SECONDS = 30
+      READY_SECONDS = 120
       END_SECONDS = 10
       LONGEST_PAUSE_SECONDS = 60
       # One that has run for so long is well again.

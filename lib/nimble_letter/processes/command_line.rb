@@ -4,6 +4,8 @@ module NimbleLetter
   module Processes
     # The parts that can be run alone, by name.
     module CommandLine
+      PARTS = %w[web worker clerk post-office lookups demo start contract screenshots].freeze
+
       # @param words [Array<String>] the part's name, then what it takes
       # @raise [Invalid] for an unknown part
       def self.run(words)
@@ -19,7 +21,7 @@ module NimbleLetter
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
         when "contract" then Web::Contract.join
         when "screenshots" then Screenshots.new(configuration).take
-        else raise Invalid.new("Run one of: web, worker, clerk, post-office, lookups, demo, start, contract, screenshots.", code: :unknown_part)
+        else raise Invalid.new("Run one of: #{PARTS.join(", ")}.", code: :unknown_part)
         end
       end
 

@@ -8,7 +8,7 @@ module NimbleLetter
   module Processes
     # The project's own MariaDB, on loopback with its own folder, port and socket; never the system's.
     class DatabaseServer
-      READY_SECONDS = 60
+      READY_SECONDS = 120
 
       def initialize(configuration)
         @configuration = configuration

@@ -25,7 +25,11 @@ module NimbleLetter
 
       # @return [Hash{String=>Integer}] those of an earlier start that still run, by name
       def left_behind
-        Dir.children(@folder).to_h { |name| [name, Integer(name_of(name)[:pid], exception: false)] }.compact.select { |name, pid| ours?(name, pid) }
+        Dir
+          .children(@folder)
+          .to_h { |name| [name, Integer(name_of(name)[:pid], exception: false)] }
+          .compact
+          .select { |name, pid| ours?(name, pid) }
       rescue Errno::ENOENT
         {}
       end

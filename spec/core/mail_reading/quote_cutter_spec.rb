@@ -21,9 +21,9 @@ RSpec.describe Core::MailReading::QuoteCutter do
   }.each { |line, language| it("knows who wrote in #{language}") { expect(own("Ja.\n\n#{line}\n> Dear Ana")).to eq("Ja.") } }
 
   it "knows a line that a mail program broke" do
-    expect(own("Yes.\n\nOn Sunday 3 May 2026, at 10:12,\nMaren Holt of Tern & Fallow <maren@ternandfallow.example>\nwrote:\n> Dear")).to eq(
-      "Yes."
-    )
+    expect(
+      own("Yes.\n\nOn Sunday 3 May 2026, at 10:12,\nMaren Holt of Tern & Fallow <maren@ternandfallow.example>\nwrote:\n> Dear")
+    ).to eq("Yes.")
   end
 
   it "finds an answer below the letter, and leaves answers between its lines where they are" do

@@ -65,14 +65,18 @@ RSpec.describe Core::Sending::Answer do
     end
 
     it "is false for now, for a full mailbox, and where it is us who are turned away" do
-      ["451 later", "552 5.2.2 full", "552 mailbox full", "452 over quota"].each { |words| expect(answer(words)).not_to be_for_good, words }
+      ["451 later", "552 5.2.2 full", "552 mailbox full", "452 over quota"].each do |words|
+        expect(answer(words)).not_to be_for_good, words
+      end
       %i[greeting hello sender].each { |stage| expect(answer("554 5.7.1 go away", stage)).not_to be_for_good, stage.to_s }
     end
   end
 
   it "takes nothing but a real 2xx for a yes" do
     expect(["250 ok", "250", "251-a\n251 b"].map { |words| answer(words, :end).accepted? }).to all(be(true))
-    expect(["2500 ok", "25O ok", "ok 250", "354 go on", "", "199 x", "\xFF250".b].map { |words| answer(words, :end).accepted? }).to all(be(false))
+    expect(["2500 ok", "25O ok", "ok 250", "354 go on", "", "199 x", "\xFF250".b].map { |words| answer(words, :end).accepted? }).to all(
+      be(false)
+    )
   end
 
   it "tells failures that are alike from others" do

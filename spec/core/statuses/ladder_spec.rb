@@ -37,6 +37,11 @@ RSpec.describe Core::Statuses::Ladder do
     expect([ladder.known?("won"), ladder.known?("famous"), ladder.first]).to eq([true, false, "to_write"])
   end
 
+  it "answers for a status that is none of its rungs any more: no response, its key for words, below all others" do
+    expect([ladder.response?("famous"), ladder.words("famous"), ladder.words("won")]).to eq([false, "famous", "converted"])
+    expect([ladder.after("famous", "sent"), ladder.after("famous", "whatever")]).to eq(%w[written famous])
+  end
+
   it "has one rung for an event, or the way would not be plain" do
     events = ladder.rungs.flat_map(&:events)
 

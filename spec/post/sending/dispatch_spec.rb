@@ -247,7 +247,12 @@ RSpec.describe "sending what is due" do
 
     def from_box(transport) = transport.delivered.count { |one| one[:from] == box.address }
 
-    def by_sender(transport) = transport.tap { |told| allow(told).to receive(:deliver).and_wrap_original { |ask, raw, from:, to:| ask.call(raw, from: from, to: to).then { |told_well| (from == box.address) ? away : told_well } } }
+    def by_sender(transport) =
+      transport.tap do |told|
+        allow(told).to receive(:deliver).and_wrap_original { |ask, raw, from:, to:|
+          ask.call(raw, from: from, to: to).then { |told_well| (from == box.address) ? away : told_well }
+        }
+      end
 
     it "rests after five in a row, and others go on" do
       transport = by_sender(ToldTransport.new(accepted))
@@ -313,7 +318,10 @@ RSpec.describe "sending what is due" do
 
       expect(transport.delivered.size).to eq(4)
       expect(batch_states).to eq(%w[sent sent sent failed])
-      expect(Records::SetAside.first).to have_attributes(delivery: have_attributes(person_id: odd.id), reason: a_string_including("mailto:x@y.example"))
+      expect(Records::SetAside.first).to have_attributes(
+        delivery: have_attributes(person_id: odd.id),
+        reason: a_string_including("mailto:x@y.example")
+      )
       expect(send_with(accepted).delivered).to be_empty
     end
 

@@ -117,6 +117,30 @@ RSpec.describe "letters on their way out" do
       expect(send_tests).to eq(0)
     end
 
+    it "do not stay on the wire when a worker is lost with them" do
+      lost, held, old = Array.new(3) { ask(maren).first }
+      dead = ToldTransport.new(Post::Outcomes::Accepted.new("250"))
+      allow(dead).to receive(:deliver).and_raise(NoMemoryError)
+      expect { send_tests(dead) }.to raise_error(NoMemoryError)
+      expect(lost.refresh.state).to eq("on_wire")
+      worker.recover
+      expect(lost.refresh.state).to eq("on_wire")
+
+      held.update(state: "on_wire", leased_until: Time.utc(2000))
+      old.update(state: "on_wire", leased_until: nil) # as an older version left it
+      Post::TestLetters.recover
+      expect([held, old].map { |test| test.refresh.state }).to eq(%w[failed failed])
+      expect(held.reason).to include("Send it again")
+    end
+
+    it "say why when they cannot be made, and the next one goes" do
+      first, second = Array.new(2) { ask(maren).first }
+      first.update(address: "mailto:x@y.example")
+      send_tests
+
+      expect([first, second].map { |test| test.refresh.state }).to eq(%w[failed sent])
+    end
+
     it "are refused for nobody, for too many, and for an empty letter" do
       expect { ask }.to raise_error(Invalid)
       expect { ask(*Array.new(6) { make_account }) }.to raise_error(Invalid)

@@ -45,9 +45,11 @@ RSpec.describe Web::DatabaseTrouble do
   end
 
   it "answers 503 while the records are away, whatever says so" do
-    [Sequel::DatabaseDisconnectError.new("gone"), Trilogy::SyscallError::ECONNRESET.new("reset"), Sequel::PoolTimeout.new("none")].each do |error|
-      expect(answer_of(error).values_at(0, 2)).to eq([503, 1])
-    end
+    [
+      Sequel::DatabaseDisconnectError.new("gone"),
+      Trilogy::SyscallError::ECONNRESET.new("reset"),
+      Sequel::PoolTimeout.new("none")
+    ].each { |error| expect(answer_of(error).values_at(0, 2)).to eq([503, 1]) }
   end
 
   it "leaves every other error alone" do

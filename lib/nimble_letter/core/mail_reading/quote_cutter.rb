@@ -71,7 +71,8 @@ module NimbleLetter
           return lines[at + 1, HEAD_LINES].to_a.count { |next_line| next_line[0, LINE].match?(HEAD) } >= 2 if line.match?(FROM)
 
           # Mail programs break the line that says who wrote.
-          line.match?(OPENS) && (1..ATTRIBUTION_LINES).any? { |n| lines[at, n].map { |part| part[0, LINE].strip }.join(" ").match?(ATTRIBUTION) }
+          line.match?(OPENS) &&
+            (1..ATTRIBUTION_LINES).any? { |n| lines[at, n].map { |part| part[0, LINE].strip }.join(" ").match?(ATTRIBUTION) }
         end
         private_class_method :quote_begins?
 

@@ -39,7 +39,8 @@ module NimbleLetter
         @head = text_of(head)
         @body = body
         @deep = raw.scan(LEVEL).size > MOST_LEVELS
-        @mail = (attempt { Mail.new((@head + separator).b + body) } unless @deep) || Mail.new("#{@head.gsub(LEVEL, "X-\\0")}#{separator}".b)
+        @mail =
+          (attempt { Mail.new((@head + separator).b + body) } unless @deep) || Mail.new("#{@head.gsub(LEVEL, "X-\\0")}#{separator}".b)
       end
 
       # @return [Received]
@@ -108,7 +109,12 @@ module NimbleLetter
       # The first text in a mail whose structure is beyond reading.
       def innermost
         at = @body.index(/^(Content-Type:\s*text\/plain|[^:\s-][^:]*$)/in) or return @body
-        @body.byteslice(at, MOST_TEXT * 4).sub(/\AContent-Type:.*?\r?\n\r?\n/mn, "").lines.take_while { |line| !line.start_with?("--") }.join
+        @body
+          .byteslice(at, MOST_TEXT * 4)
+          .sub(/\AContent-Type:.*?\r?\n\r?\n/mn, "")
+          .lines
+          .take_while { |line| !line.start_with?("--") }
+          .join
       end
 
       def clean(text) = text && text.dup.force_encoding(Encoding::UTF_8).scrub("�").delete("\u0000")

@@ -74,7 +74,10 @@ module NimbleLetter
       end
 
       def address(name, address)
-        Mail::Address.new.tap { |made| made.address, made.display_name = WireAddress.of(address), name.to_s.gsub(/[[:cntrl:]]+/, " ") }.format
+        Mail::Address
+          .new
+          .tap { |made| made.address, made.display_name = WireAddress.of(address), name.to_s.gsub(/[[:cntrl:]]+/, " ") }
+          .format
       end
     end
   end

@@ -21,7 +21,9 @@ module NimbleLetter
       # @return [Integer]
       def self.recover
         held = Records::TestLetter.where(state: "on_wire")
-        held.where { Sequel.|({leased_until: nil}, leased_until < Sequel.function(:utc_timestamp, 6)) }.update(state: "failed", reason: LOST)
+        held
+          .where { Sequel.|({leased_until: nil}, leased_until < Sequel.function(:utc_timestamp, 6)) }
+          .update(state: "failed", reason: LOST)
       end
 
       # @param moment [Work::Moment]

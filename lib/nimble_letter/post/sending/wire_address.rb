@@ -11,7 +11,9 @@ module NimbleLetter
       # @return [String]
       # @raise [Invalid] for what no letter can be addressed to
       def self.of(email)
-        raise Invalid.new("“#{email.to_s[0, 190]}” is no address that a letter can go to.") unless email.to_s.match?(Core::Address::PATTERN)
+        unless email.to_s.match?(Core::Address::PATTERN)
+          raise Invalid.new("“#{email.to_s[0, 190]}” is no address that a letter can go to.")
+        end
 
         local, domain = email.split("@", 2)
         "#{local}@#{Addressable::IDNA.to_ascii(domain)}"

@@ -11,7 +11,13 @@ module NimbleLetter
       # Two transactions wanted the same rows, and this one was the one to give way.
       RACES = [Sequel::SerializationFailure, Sequel::DatabaseLockTimeout].freeze
       # Sequel lets some errors of the library below pass as they are, of a connection found dead for one.
-      AWAY = [Sequel::DatabaseDisconnectError, Sequel::DatabaseConnectionError, Sequel::PoolTimeout, Trilogy::ConnectionError, *RACES].freeze
+      AWAY = [
+        Sequel::DatabaseDisconnectError,
+        Sequel::DatabaseConnectionError,
+        Sequel::PoolTimeout,
+        Trilogy::ConnectionError,
+        *RACES
+      ].freeze
 
       # @param seconds [Integer] how long to go on trying
       # @param pause [#call] waits between two tries

@@ -48,7 +48,12 @@ module NimbleLetter
 
       def self.memberships(person)
         person.members_dataset.eager(:sequence).order(Sequel.desc(:id)).all.map do |member|
-          {sequence_id: member.sequence_id, sequence: member.sequence.name, state: member.state, status: Work::MemberStatus::LADDER.words(member.status)}
+          {
+            sequence_id: member.sequence_id,
+            sequence: member.sequence.name,
+            state: member.state,
+            status: Work::MemberStatus::LADDER.words(member.status)
+          }
         end
       end
       private_class_method :memberships

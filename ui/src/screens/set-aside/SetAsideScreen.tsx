@@ -20,7 +20,7 @@ function LeaveQuestion({ things, onLeave, onClose }: { things: Thing[]; onLeave:
     <Modal title={letters ? `Go on without ${words}?` : `Leave ${words}?`} onClose={onClose}>
       <p className="mb-4">
         {letters
-          ? `${plural(things.length, 'person', 'people')} will not get this letter, and will get what comes after it. This cannot be undone.`
+          ? `${plural(things.length, 'person', 'people')} will not get it, and will get what comes after it. This cannot be undone.`
           : 'It stays in its folder and is not worked on. It is no longer shown here.'}
       </p>
       <div className="flex justify-end gap-2">
