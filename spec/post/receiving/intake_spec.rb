@@ -206,6 +206,15 @@ RSpec.describe "taking in what came back" do
       expect(Dir[File.join(maildir.path, "cur", "*")].map { |path| File.size(path) }).to eq([raw.bytesize])
     end
 
+    it "may have a date beyond reading, or headers that are none" do
+      raw = answer("Yes please.")
+      long = raw.sub(/^Subject:/, "Date: #{"On " * 900}\r\nResent-Date: #{"x" * 200}\r\nSubject:")
+      expect(take_in(long)).to have_attributes(kind: "reply", person_id: person.id, text: "Yes please.")
+
+      none = raw.sub(/^Message-ID.*$/i, "Message-ID: <other@x>").b.sub("Subject:", "\xFF\x01: x\r\n: \r\nMIME Version: 1\r\nSubject:".b)
+      expect(take_in(none)).to have_attributes(kind: "reply", person_id: person.id)
+    end
+
     it "may be made to keep a quote cutter busy" do
       expect(take_in(answer("On " * 20_000))).to have_attributes(kind: "reply", person_id: person.id)
     end

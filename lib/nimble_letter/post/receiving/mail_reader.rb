@@ -39,8 +39,7 @@ module NimbleLetter
         @head = text_of(head)
         @body = body
         @deep = raw.scan(LEVEL).size > MOST_LEVELS
-        @mail =
-          (attempt { Mail.new((@head + separator).b + body) } unless @deep) || Mail.new("#{@head.gsub(LEVEL, "X-\\0")}#{separator}".b)
+        @mail = parsed("#{without_dates}#{separator}".b)
       end
 
       # @return [Received]
@@ -73,6 +72,15 @@ module NimbleLetter
 
         bytes.force_encoding(Encoding::Windows_1252).encode(Encoding::UTF_8, invalid: :replace, undef: :replace)
       end
+
+      # As much of it as the library reads: all of it, its head, or nothing but a text.
+      def parsed(head)
+        (attempt { Mail.new(head + @body) } unless @deep) || attempt { Mail.new(head.gsub(LEVEL, "X-\\0")) } ||
+          Mail.new("\r\n\r\n#{@body}".b)
+      end
+
+      # Nobody asks when somebody's clock says that they wrote, and the library gives a mail up whose date is beyond reading.
+      def without_dates = @head.gsub(/^(?=[\w-]*Date[ \t]*:)/i, "X-")
 
       # A header as it was written, folded lines joined (RFC 5322 2.2.3).
       def written(name) = @head[/^#{name}:[ \t]*(.*(?:\r?\n[ \t].*)*)/i, 1].to_s.gsub(/\r?\n[ \t]+/, " ")
