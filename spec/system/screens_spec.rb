@@ -30,7 +30,8 @@ RSpec.describe "the screens" do
     "Lists" => "/lists",
     "Doubles" => "/doubles",
     "Files" => "/files",
-    "Bin" => "/bin"
+    "Bin" => "/bin",
+    "Set aside" => "/set-aside"
   }
 
   %w[Light Dark].each do |look|

@@ -37,6 +37,8 @@ module NimbleLetter
 
       def busy = []
 
+      def wary = []
+
       def dropping = []
 
       def glancer = [chance(0.75) { look(span(0.3, 20)) }, chance(0.2) { look(span(21, 60)) }]

@@ -29,15 +29,21 @@ module NimbleLetter
 
       def on_message_data_event(context)
         raw = context[:message][:data]
+        raise MidiSmtpServer::SmtpdException.new(nil, 554, "5.7.1 nothing from you is taken here") if any?(context, :wary)
+
         begin
           context[:envelope][:to].each { |address| take(raw, address[/<?([^<>]+)>?/, 1]) }
         rescue *Records::Patience::AWAY
           raise MidiSmtpServer::SmtpdException.new(nil, 451, "4.3.0 the post office cannot keep it just now")
         end
-        hang_up if context[:envelope][:to].any? { |address| Temperament.of(address[/<?([^<>]+)>?/, 1], @seed) == :dropping }
+        hang_up if any?(context, :dropping)
       end
 
       private
+
+      def any?(context, temperament)
+        context[:envelope][:to].any? { |address| Temperament.of(address[/<?([^<>]+)>?/, 1], @seed) == temperament }
+      end
 
       # The letter is taken, and the sender never hears of it: ending this connection's thread closes the line without a word.
       def hang_up = Thread.exit

@@ -21,9 +21,9 @@ module NimbleLetter
         naysayer: 7,
         scanned: 30
       }.freeze
-      # Only on request: somebody who always answers the first letter warmly, a server that is busy, and one that hangs up
-      # after taking the letter.
-      ON_REQUEST = %i[answering busy dropping].freeze
+      # Only on request: somebody who always answers the first letter warmly, a server that is busy, one that hangs up after
+      # taking the letter, and one that refuses every letter of ours, which says nothing about the address.
+      ON_REQUEST = %i[answering busy dropping wary].freeze
 
       # @return [Symbol]
       def self.of(address, seed)

@@ -16,13 +16,6 @@ module NimbleLetter
         # Newest first, from where the last page ended.
         def newest_first = order(Sequel.desc(:received_at), Sequel.desc(:id))
 
-        def after_newest(cursor)
-          return self unless cursor
-
-          at, last = cursor
-          where(Sequel.|(Sequel[:received_at] < at, Sequel.&({received_at: at}, Sequel[:id] < last)))
-        end
-
         def to_read = where(kind: %w[reply unmatched], sort: "new")
       end
     end

@@ -12,14 +12,6 @@ module NimbleLetter
       dataset_module do
         def newest_first = order(Sequel.desc(:last_at), Sequel.desc(:id))
 
-        # From where the last page ended.
-        def after_newest(cursor)
-          return self unless cursor
-
-          at, last = cursor
-          where(Sequel.|(Sequel[:last_at] < at, Sequel.&({last_at: at}, Sequel[:id] < last)))
-        end
-
         # What nobody has asked to be tried again.
         def resting = where(again: false)
 

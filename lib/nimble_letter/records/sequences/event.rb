@@ -11,13 +11,6 @@ module NimbleLetter
       dataset_module do
         def newest_first = order(Sequel.desc(:occurred_at), Sequel.desc(:id))
 
-        def after_newest(cursor)
-          return self unless cursor
-
-          at, last = cursor
-          where(Sequel.|(Sequel[:occurred_at] < at, Sequel.&({occurred_at: at}, Sequel[:id] < last)))
-        end
-
         def by_people = where(by_machine: false)
       end
     end

@@ -23,15 +23,23 @@ module NimbleLetter
         raise Invalid.new("This page marker was not made here.", at: "cursor", hint: "Begin again without it.")
       end
 
-      # @param dataset [Sequel::Dataset] already ordered newest first; answers #after_newest
+      # @param dataset [Sequel::Dataset] already ordered newest first, by the time and the id
       # @param time [Symbol] the column it is ordered by
       # @return [Array(Array<Sequel::Model>, String)] rows and the marker of the next page, nil on the last
       def self.page(dataset, time:, cursor:, limit:)
-        rows = dataset.after_newest(read(cursor)).limit(limit + 1).all
+        rows = after(dataset, time, read(cursor)).limit(limit + 1).all
         more = rows.size > limit
         rows = rows.first(limit)
         [rows, more ? write(rows.last[time], rows.last.id) : nil]
       end
+
+      def self.after(dataset, time, cursor)
+        return dataset unless cursor
+
+        at, last = cursor
+        dataset.where(Sequel.|(Sequel[time] < at, Sequel.&({time => at}, Sequel[:id] < last)))
+      end
+      private_class_method :after
     end
   end
 end
