@@ -88,7 +88,7 @@ module NimbleLetter
 
       # @return [Array<Records::Delivery>] those that may go now
       def put_off(rows, moment)
-        limits = DailyLimits.new(moment)
+        limits = DailyLimits.new(moment, rows.map(&:mailbox_id).uniq)
         rows.select do |row|
           due = due_instead(row, moment, limits)
           Records::Delivery.where(id: row.id).update(due_at: due) if due

@@ -28,18 +28,6 @@ module NimbleLetter
         # Newest activity first, people never heard from last.
         def newest_first = order(Sequel.desc(Sequel[:people][:last_activity_at]), Sequel.desc(Sequel[:people][:id]))
 
-        # @param cursor [Array(Time or nil, Integer), nil] where the last page ended
-        def after_newest(cursor)
-          return self unless cursor
-
-          at, id = cursor
-          activity = Sequel[:people][:last_activity_at]
-          never = Sequel.&({activity => nil}, Sequel[:people][:id] < id)
-          return where(never) if at.nil?
-
-          where(Sequel.|(activity < at, Sequel.&({activity => at}, Sequel[:people][:id] < id), {activity => nil}))
-        end
-
         # @param text [String] see QuickSearch
         def with_words(text) = QuickSearch.narrow(self, text)
       end
@@ -70,7 +58,7 @@ module NimbleLetter
 
       def validate
         super
-        errors.add(:email, "This does not look like an address.") if email && !email.match?(Core::Address::PATTERN)
+        errors.add(:email, "This does not look like an address.") if new_address? && !email.match?(Core::Address::PATTERN)
         if [first_name, last_name, known_as, email, company_id].none?
           errors.add(:last_name, "A record needs a name, a company or an address.")
         end
@@ -81,6 +69,9 @@ module NimbleLetter
       def name = self.class.name_of(values) || company&.name || "Without a name"
 
       def self.name_of(values) = values[:emptied] ? "A removed record" : Core::Names.full(values) || values[:known_as] || values[:email]
+
+      # An address that is there already, however it was written once, keeps nobody from changing the rest of the record.
+      def new_address? = email && (new? || changed_columns.include?(:email))
 
       # The firm's own fields are columns that the model did not know when it was loaded.
       def set_fields_quietly(changes)

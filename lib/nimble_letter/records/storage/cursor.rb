@@ -37,7 +37,11 @@ module NimbleLetter
         return dataset unless cursor
 
         at, last = cursor
-        dataset.where(Sequel.|(Sequel[time] < at, Sequel.&({time => at}, Sequel[:id] < last)))
+        column, earlier = Sequel[dataset.model.table_name][time], Sequel[dataset.model.table_name][:id] < last
+        # Those without a time come last.
+        return dataset.where(Sequel.&({column => nil}, earlier)) if at.nil?
+
+        dataset.where(Sequel.|(column < at, Sequel.&({column => at}, earlier), {column => nil}))
       end
       private_class_method :after
     end
