@@ -12,7 +12,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name|there}},
 
-            Every dining room has a table that nobody asks for twice. It is rarely the draught. It is the one where you hear the next party better than your own.
+            Every dining room has a table that nobody asks for twice. It is rarely the draught. It is the one where you hear the
+            next party better than your own.
 
             We quiet rooms like that of {{company}} without changing how they look. I would gladly tell you what we would try first.
 
@@ -26,7 +27,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name|there}},
 
-            When we measured a room much like {{company}}, guests at the back were lifting their voices by 9 dB before eight o’clock. Here is that same Friday, recorded before and after we hung the panels.
+            When we measured a room much like {{company}}, guests at the back were lifting their voices by 9 dB before eight
+            o’clock. Here is that same Friday, recorded before and after we hung the panels.
 
             [Listen to both, 40 seconds](https://ternandfallow.example/listen/table-nine)
 
@@ -52,7 +54,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name|there}},
 
-            January is when rooms sound their worst: fewer coats, fewer people, hard floors. Three small things help at once and cost nothing.
+            January is when rooms sound their worst: fewer coats, fewer people, hard floors. Three small things help at once and
+            cost nothing.
 
             [Read the three things](https://ternandfallow.example/winter)
 
@@ -66,7 +69,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name|there}},
 
-            Last time I wrote about small things. If you would rather have numbers, we come with a meter and two chairs, listen for an hour, and leave you a page with what we heard.
+            Last time I wrote about small things. If you would rather have numbers, we come with a meter and two chairs, listen
+            for an hour, and leave you a page with what we heard.
 
             [See such a page](https://ternandfallow.example/page)
           TEXT
@@ -78,7 +82,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name|there}},
 
-            It was good to meet you at the trade evening. The felt you held is made in Ripon from old fishing nets; [here is how](https://ternandfallow.example/felt).
+            It was good to meet you at the trade evening. The felt you held is made in Ripon from old fishing nets;
+            [here is how](https://ternandfallow.example/felt).
 
             Shall I send a piece to {{company|you}}?
           TEXT
@@ -102,7 +107,8 @@ module NimbleLetter
           body: <<~TEXT
             Dear {{first name}},
 
-            A class of thirty in a hard room loses one word in four at the back row. We fit classrooms in the summer weeks, so that {{company}} sounds different on the first day of term.
+            A class of thirty in a hard room loses one word in four at the back row. We fit classrooms in the summer weeks, so
+            that {{company}} sounds different on the first day of term.
 
             [See what one school noticed](https://ternandfallow.example/schools)
 

@@ -9,7 +9,10 @@ module Bench
   # The least that anybody would have to do: escape five values into a page.
   TEMPLATE = ERB.new(<<~HTML)
     <!doctype html><html lang="en"><head><title>For <%= h(f["person.first_name"]) %></title></head><body>
-    <% 2.times do %><p style="margin:0 0 1em 0">Dear <%= h(f["person.first_name"]) %>, how is the room of <%= h(f["company.name"]) %> in <%= h(f["person.city"]) %>? <a href="https://a.example/x">Listen</a>, says <%= h(f["owner.name"]) %> on <%= h(f["today.date"].to_s) %>.</p><% end %><% 4.times do %><p style="margin:0 0 1em 0"><%= h(PLAIN_WORDS) %></p><% end %>
+    <% 2.times do %><p style="margin:0 0 1em 0">Dear <%= h(f["person.first_name"]) %>, how is the room of
+    <%= h(f["company.name"]) %> in <%= h(f["person.city"]) %>? <a
+    href="https://a.example/x">Listen</a>, says <%= h(f["owner.name"]) %> on <%= h(f["today.date"].to_s) %>.</p><% end %>
+    <% 4.times do %><p style="margin:0 0 1em 0"><%= h(PLAIN_WORDS) %></p><% end %>
     </body></html>
   HTML
 

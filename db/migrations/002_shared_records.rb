@@ -243,7 +243,8 @@ Sequel.migration do
     run <<~SQL
       CREATE TRIGGER events_are_not_changed BEFORE UPDATE ON events FOR EACH ROW
       IF NOT (NEW.id <=> OLD.id AND NEW.kind <=> OLD.kind AND NEW.occurred_at <=> OLD.occurred_at AND NEW.sequence_id <=> OLD.sequence_id
-        AND NEW.step_id <=> OLD.step_id AND NEW.letter_id <=> OLD.letter_id AND NEW.delivery_id <=> OLD.delivery_id AND NEW.member_id <=> OLD.member_id
+        AND NEW.step_id <=> OLD.step_id AND NEW.letter_id <=> OLD.letter_id AND NEW.delivery_id <=> OLD.delivery_id
+        AND NEW.member_id <=> OLD.member_id
         AND NEW.account_id <=> OLD.account_id AND NEW.by_machine <=> OLD.by_machine AND NEW.data <=> OLD.data) THEN
         SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'events are appended only';
       END IF

@@ -76,11 +76,13 @@ module NimbleLetter
             .divider { border: 0; border-top: 1px solid #d9d4c7; margin: 1.6em 0 }
             .button_table { margin: .4em 0 1.4em 0 }
             .button { background-color: #{look["accent"]}; border-radius: 3px; padding: 12px 22px; text-align: center }
-            .button_link { color: #{look["on_accent"]}; font-family: #{look.font}; font-size: 16px; font-weight: 600; text-decoration: none }
+            .button_link { color: #{look["on_accent"]}; font-family: #{look.font};
+              font-size: 16px; font-weight: 600; text-decoration: none }
             .links { margin: 0 0 1em 0; text-align: center; font-size: 14px }
             .columns { width: 100% }
             .column { width: 50%; padding: 0 20px 0 0; vertical-align: top }
-            .foot { margin: 2em 0 0 0; padding: 14px 0 0 0; border-top: 1px solid #d9d4c7; font-size: 12px; line-height: 1.5; color: #5f6664 }
+            .foot { margin: 2em 0 0 0; padding: 14px 0 0 0; border-top: 1px solid #d9d4c7;
+              font-size: 12px; line-height: 1.5; color: #5f6664 }
             .foot_link { color: #5f6664 }
           CSS
         end
