@@ -22,6 +22,18 @@ RSpec.describe "practice mode" do
     expect { clock.advance_to(now - 1) }.to raise_error(Invalid)
     clock.advance_to(now + 60)
     expect(clock.target).to eq(now + 60)
+    expect([clock.move_to(now + 60), clock.move_to(now + 30), clock.now]).to eq([now + 60] * 3)
+  end
+
+  it "forgets no wish that came while it was arriving" do
+    clock = Practice::Clock.new
+    clock.set(now)
+    clock.advance_to(now + 60)
+    clock.advance_to(now + 90)
+    clock.arrive(now + 60)
+    expect(clock.target).to eq(now + 90)
+    clock.arrive(now + 90)
+    expect(clock.target).to be_nil
   end
 
   describe "an afternoon in one jump", :processes do

@@ -12,10 +12,19 @@ module NimbleLetter
       # @return [Time, nil] where it is being moved to
       def target = table.where(id: ROW).get(:target)
 
+      # Sets it anew, for a world that begins.
       # @param time [Time]
       def set(time)
         table.where(id: ROW).update(now: time).zero? && table.insert(id: ROW, now: time)
         time
+      end
+
+      # Moves it forward. Several workers may move it at once: whoever is behind moves nothing.
+      # @param time [Time]
+      # @return [Time] where it stands now
+      def move_to(time)
+        table.where(id: ROW).update(now: Sequel.function(:greatest, :now, time))
+        now
       end
 
       # Asks the worker to play everything that happens up to then. A clock never goes back.
@@ -26,7 +35,9 @@ module NimbleLetter
         table.where(id: ROW).update(target: time)
       end
 
-      def arrive = table.where(id: ROW).update(target: nil)
+      # It is where it was being moved to, unless somebody has asked for more meanwhile.
+      # @param time [Time] the target that was reached
+      def arrive(time) = table.where(id: ROW, target: time).update(target: nil)
 
       private
 

@@ -23,7 +23,7 @@ module NimbleLetter
         happened = settle(@clock.now) || happened
         target = @clock.target or return happened
         play_to(target)
-        @clock.arrive unless @stop.call
+        @clock.arrive(target) unless @stop.call
         true
       end
 
@@ -31,12 +31,11 @@ module NimbleLetter
       def play_to(target)
         settle(@clock.now)
         while !@stop.call && (at = next_thing) && at <= target
-          settle(@clock.set([at, @clock.now].max), upto: [at + BATCH_SECONDS, target].min)
+          settle(@clock.move_to(at), upto: [at + BATCH_SECONDS, target].min)
         end
         return if @stop.call
 
-        @clock.set(target)
-        settle(target)
+        settle(@clock.move_to(target))
       end
 
       private
