@@ -52,7 +52,7 @@ class HardLife
       )
     @kills, @restarts, @pages, @mail = Hash.new(0), Hash.new(0), Hash.new(0), []
     @away = @longest_away = 0.0
-    @killed_at = Hash.new(-999.0)
+    @killed_at, @odd_answers = Hash.new(-999.0), Hash.new(0)
     @lock = Mutex.new
   end
 
@@ -85,6 +85,8 @@ class HardLife
           yield
         rescue *Records::Patience::AWAY
           sleep(0.3)
+        rescue Sequel::DatabaseError => error
+          @odd_answers[error.message[0, 120]] += 1
         end
       end
     end
@@ -275,6 +277,7 @@ class HardLife
     say "page: %s; the longest time without an answer %.1f s", words(@pages), @longest_away
     acts = Records::ChangeSet.group_and_count(:state).as_hash(:state, :count)
     say "acts on many records: %s", words(acts)
+    say "what the database said that it should not: %s", words(@odd_answers) if @odd_answers.any?
     say "set aside: %s", words(Records::SetAside.group_and_count(:kind).as_hash(:kind, :count))
     Records::SetAside.exclude(kind: "letter").limit(8).each { |aside| say "  %s %s: %s", aside.kind, aside.key, aside.reason }
   end

@@ -48,6 +48,12 @@ RSpec.describe "the processes" do
     end
   end
 
+  it "give each database a folder of its own for what it keeps for a moment, so that two side by side do not meet" do
+    TestDatabase.start
+
+    expect(Records.db.get(Sequel.lit("@@tmpdir"))).to eq(File.join(configuration.var, "db-tmp"))
+  end
+
   it "do not start twice from one folder" do
     Dir.mktmpdir do |var|
       File.open(File.join(var, "start.lock"), File::RDWR | File::CREAT) do |lock|

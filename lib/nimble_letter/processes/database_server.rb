@@ -61,6 +61,7 @@ module NimbleLetter
       def options
         [
           "--datadir=#{@folder}",
+          "--tmpdir=#{temporary}",
           "--port=#{@configuration.db_port}",
           "--socket=#{@configuration.socket}",
           "--bind-address=127.0.0.1",
@@ -76,6 +77,9 @@ module NimbleLetter
           *user_option
         ]
       end
+
+      # A folder of its own: a server that starts clears away the temporary tables it finds in the one it shares with others.
+      def temporary = File.join(@configuration.var, "db-tmp").tap { |folder| FileUtils.mkdir_p(folder) }
 
       # The server refuses to run as root unless told so.
       def user_option = Process.uid.zero? ? ["--user=root"] : []

@@ -66,3 +66,29 @@ RSpec.describe Web::DatabaseTrouble do
     expect(last_response.status).to eq(503)
   end
 end
+
+# Two requests that take the same two rows in opposite order, each waiting for the other's: the database ends one of them.
+RSpec.describe "two requests that meet in the database", :processes do
+  it "are both answered, and both are done" do
+    rows = Array.new(2) { make_person.id }
+    holding = Array.new(2) { Queue.new }
+    runs = Queue.new
+    app = ->(env) do
+      runs << env["order"]
+      order = (env["order"] == 0) ? rows : rows.reverse
+      Records.db.transaction do
+        Records.db[:people].where(id: order.first).update(city: "York")
+        # Only the first time: the one that is made again meets nobody.
+        (holding[env["order"]] << true) && holding[1 - env["order"]].pop if runs.size <= 2
+        Records.db[:people].where(id: order.last).update(version: Sequel[:version] + 1)
+      end
+      [200, {}, []]
+    end
+    site = Web::DatabaseTrouble.new(app, pause: ->(_) {})
+    answers = Array.new(2) { |n| Thread.new { site.call("order" => n).first } }.map(&:value)
+
+    expect(answers).to eq([200, 200])
+    expect(runs.size).to eq(3)
+    expect(Records::Person.where(id: rows).select_map(:version)).to eq([2, 2])
+  end
+end
