@@ -68,6 +68,29 @@ RSpec.describe Work::Clerk do
     clerk.finish(now)
     expect([broken.refresh.state, Records::SetAside.count]).to eq(["done", 0])
   end
+
+  it "has a file say why it does not go on" do
+    import =
+      Records::Import.create(
+        file_name: "fair.csv",
+        file_key: "",
+        format: "csv",
+        bytes: 1,
+        state: "taking_in",
+        reading: {},
+        rows: 1,
+        digest: "x",
+        updated_at: now,
+        created_at: now
+      )
+    allow(Work::TakeIn).to receive(:new).and_raise(KeyError, "no such column")
+    Work::Clerk.new(configuration.imports).finish(now)
+    receiving = Work::ReceiveImport.new(configuration.imports, moment)
+
+    expect(Web::ImportJson.write(import, receiving)).to include(state: "taking_in", set_aside: "key error: no such column")
+    Work::TakeUp.new(Records::SetAside.first, moment).again
+    expect(Web::ImportJson.write(import, receiving)[:set_aside]).to be_nil
+  end
 end
 
 RSpec.describe Work::PartsState do

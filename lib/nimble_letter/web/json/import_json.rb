@@ -19,6 +19,7 @@ module NimbleLetter
       # @param receiving [Work::ReceiveImport]
       def self.write(import, receiving) =
         row(import).merge(
+          set_aside: Records::SetAside.where(kind: "file", key: import.id.to_s).resting.get(:reason),
           matching: (import.matching || []).map { |match| match["field"] },
           reading: import.reading.except("headers"),
           columns: (%w[reading failed].include?(import.state) && !import.file_key.empty?) ? receiving.columns(import) : []

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
@@ -55,7 +55,8 @@ export function FileScreen() {
   const { data: file, error } = useQuery({
     queryKey: ['imports', id],
     queryFn: () => ask(api.GET('/api/imports/{id}', { params: { path: { id } } })),
-    refetchInterval: (query) => (['checking', 'taking_in'].includes(query.state.data?.state ?? '') ? 500 : false),
+    refetchInterval: (query) =>
+      ['checking', 'taking_in'].includes(query.state.data?.state ?? '') || query.state.error ? 500 : false,
   })
   const state = file?.state
   useEffect(() => {
@@ -72,9 +73,17 @@ export function FileScreen() {
       {(file.state === 'reading' || file.state === 'failed') && (
         <FileColumns key={file.version} file={file} catalogue={catalogue} />
       )}
-      {file.state === 'checking' && <Progress words="Checking every row" value={file.rows} />}
+      {file.set_aside && (
+        <>
+          <ErrorNote error={new Error(`It could not go on: ${file.set_aside}`)} />
+          <Link to="/set-aside" className="text-primary font-semibold">
+            Look at it, or have it tried again
+          </Link>
+        </>
+      )}
+      {file.state === 'checking' && !file.set_aside && <Progress words="Checking every row" value={file.rows} />}
       {file.state === 'checked' && <FileVerdicts key={file.version} file={file} catalogue={catalogue} />}
-      {file.state === 'taking_in' && <Progress words="Taking it in" value={file.handled} max={toTake(file)} />}
+      {file.state === 'taking_in' && !file.set_aside && <Progress words="Taking it in" value={file.handled} max={toTake(file)} />}
       {file.state === 'done' && <FileDone file={file} />}
     </>
   )
