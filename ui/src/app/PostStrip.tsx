@@ -67,8 +67,8 @@ function Words({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
   }
   if (post.trouble.length > 0) {
     return (
-      <span role="status" className="text-[var(--strip-bar)] truncate" title={post.trouble.join(' ')}>
-        {post.trouble.join(' ')}
+      <span role="status" className="text-[var(--strip-bar)] truncate max-w-[370px]" title={post.trouble.join(' ')}>
+        {post.trouble[0]}
       </span>
     )
   }

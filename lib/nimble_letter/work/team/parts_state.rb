@@ -9,8 +9,8 @@ module NimbleLetter
     class PartsState
       # What somebody at the page notices of it, by part.
       WORDS = {
-        "worker" => "Letters and replies stood still for a moment; they go on by themselves.",
-        "clerk" => "Files and acts on many records stood still for a moment; they go on by themselves.",
+        "worker" => "Letters and replies stood still a moment; they go on.",
+        "clerk" => "Files and acts on many stood still a moment; they go on.",
         "database" => "The records were away for a moment. Nothing is lost.",
         "post-office" => "The practice post office was away for a moment; letters are tried again.",
         "lookups" => "The practice lookups were away for a moment.",
