@@ -18,7 +18,7 @@ children = Processes::Children.new(configuration)
 log = File.join(configuration.var, "processes.log")
 status = ->(given, path = "/api/session") { Net::HTTP.get_response("127.0.0.1", path, given.port).code }
 settle = ->(what, &done) do
-  deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 90
+  deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 240
   until done.call
     if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
       abort "waited in vain until #{what}: #{File.read(log).lines.last(5).join}"

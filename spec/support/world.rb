@@ -39,7 +39,7 @@ module World
   end
 
   # Waits generously, and no longer than it takes.
-  def wait_until(what, seconds: 90)
+  def wait_until(what, seconds: 240)
     deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
     until yield
       raise "waited #{seconds} s in vain until #{what}" if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
