@@ -239,7 +239,7 @@ class HardLife
       begin
         watch
         Records::Delivery.exclude(leased_until: nil).where { leased_until < Sequel.function(:utc_timestamp, 6) }.count
-        open = Records::Delivery.where(state: %w[due ahead claimed on_wire]).not_waiting.count
+        open = open_letters.count
         work = Records::ChangeSet.unfinished.exclude(id: Records::SetAside.left_alone("act").map(&:to_i)).count
         break if open.zero? && work.zero? && @maildir.waiting.empty?
 
@@ -251,13 +251,19 @@ class HardLife
     end
   end
 
+  # What is still to come by itself: nobody is written to any further whose last letter is in doubt or set aside.
+  def open_letters
+    in_doubt = Records::Delivery.where(state: "in_doubt").select(:member_id)
+    Records::Delivery.where(state: %w[due ahead claimed on_wire]).not_waiting.exclude(member_id: in_doubt)
+  end
+
   def account
     taken = @post_office.taken.map { |text| text[/^Message-ID:\s*<([^@>]+)@/i, 1] }.tally
     states = Records::Delivery.select_map(%i[key state])
     of = ->(*wanted) { states.select { |_, state| wanted.include?(state) }.map(&:first) }
     arrived = ->(key) { taken.fetch(key, 0) }
     waiting = Records::SetAside.where(kind: "letter").count
-    open = Records::Delivery.where(state: %w[due ahead claimed on_wire]).not_waiting.count
+    open = open_letters.count
     active = Records::Member.active.exclude(id: Records::Delivery.where(state: %w[due claimed on_wire in_doubt]).select(:member_id))
     adrift =
       active.exclude(
