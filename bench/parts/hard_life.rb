@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "English"
-
 # What soak.rb does: the processes, their troubles, and the account of what came of it.
 class HardLife
   include Builders
@@ -238,7 +236,6 @@ class HardLife
     until now_seconds > deadline
       begin
         watch
-        Records::Delivery.exclude(leased_until: nil).where { leased_until < Sequel.function(:utc_timestamp, 6) }.count
         open = open_letters.count
         work = Records::ChangeSet.unfinished.exclude(id: Records::SetAside.left_alone("act").map(&:to_i)).count
         break if open.zero? && work.zero? && @maildir.waiting.empty?

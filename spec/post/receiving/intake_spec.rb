@@ -228,7 +228,7 @@ RSpec.describe "taking in what came back" do
     end
 
     it "answers none when the last one was long ago" do
-      late = delivery.due_at + Post::Matching::REMEMBERED_SECONDS + 86_400
+      late = delivery.due_at + Core::MailReading::Thread::REMEMBERED_SECONDS + 86_400
       incoming = take_in(answer("Do you remember me?"), at: late)
 
       expect(incoming).to have_attributes(delivery_id: nil, person_id: person.id, kind: "reply")

@@ -4,9 +4,6 @@ module NimbleLetter
   module Post
     # Finds the letter, or at least the person, that a piece of mail is about.
     module Matching
-      # A reply that names no letter answers the last one its sender had, if that was not longer ago.
-      REMEMBERED_SECONDS = 120 * 86_400
-
       # @param candidates [Array<String>] Message-IDs, nearest first
       # @return [Records::Delivery, nil] the nearest of our letters it refers to
       def self.by_thread(candidates)
@@ -25,7 +22,7 @@ module NimbleLetter
       # @param now [Time] by the clock in use
       # @return [Records::Delivery, nil] what somebody with this address answers who names no letter
       def self.by_address(address, now)
-        last_letter(address)&.then { |letter| (now - letter.sent_at <= REMEMBERED_SECONDS) ? letter : nil }
+        last_letter(address)&.then { |letter| letter if Core::MailReading::Thread.answers_last?(letter.sent_at, now) }
       end
 
       # @return [Integer, nil] who was written to last at this address, else the oldest record with it
