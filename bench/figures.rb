@@ -41,7 +41,7 @@ module Bench
     pid = server.start
     Records.connect(configuration)
     Records.begin_anew(configuration) if fresh
-    Records.migrate
+    Records.migrate(configuration)
     yield
   ensure
     server.stop(pid) if pid

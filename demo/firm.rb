@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "bcrypt"
+require "json"
 
 module NimbleLetter
   module Demo
@@ -11,8 +12,17 @@ module NimbleLetter
       TEAM = [["Maren Holt", "maren", "admin", "01632 960 101"], ["Idris Vale", "idris", "colleague", "01632 960 118"],
         ["Petra Lund", "petra", "colleague", "01632 960 124"], ["Tomas Quill", "tomas", "colleague", "01632 960 137"]].freeze
 
-      # @return [Hash, nil] what the sign-in page offers while the demo firm is what is shown
-      def self.sign_in = (Records::Firm.current.name == NAME) ? {email: "maren@ternandfallow.example", password: PASSWORD} : nil
+      KEY = "demo_sign_in"
+
+      # What the sign-in page offers: only where a demo was built, and only as long as it is true.
+      # @return [Hash, nil] email, password
+      def self.sign_in
+        email = Records.db[:settings].where(key: KEY).get(:value)
+        email && {email: JSON.parse(email), password: PASSWORD}
+      end
+
+      # Somebody chose a password of their own.
+      def self.forget_sign_in(email) = Records.db[:settings].where(key: KEY, value: JSON.generate(email)).delete
 
       # @return [Records::Account] Maren
       def self.make(now:)
@@ -38,7 +48,9 @@ module NimbleLetter
           )
         end
         Records::Mailbox.create(address: "hello@ternandfallow.example", name: "Tern & Fallow Acoustics", daily_limit: 150, proved_at: now)
-        Records::Account.order(:id).first
+        maren = Records::Account.order(:id).first
+        Records.db[:settings].insert(key: KEY, value: JSON.generate(maren.email))
+        maren
       end
     end
   end

@@ -12,8 +12,9 @@ module NimbleLetter
         "India" => "Asia/Kolkata"
       }.freeze
 
-      def initialize(since:, random: Random.new(20_251_110))
-        @since, @random = since, random
+      # @param owner [Records::Owner] for the firm's own fields
+      def initialize(since:, owner:, random: Random.new(20_251_110))
+        @since, @owner, @random = since, owner, random
       end
 
       def fill
@@ -150,6 +151,7 @@ module NimbleLetter
           moment: moment
         )
         Work::OwnField.make({label: "Ceiling height in metres", type: "number", subject: "company"}, moment: moment)
+        Records::CustomField.where(made: false).each { |field| Work::MakeColumns.new(@owner).call(field) }
         Records.db[:people]
           .order(:id)
           .select_map(:id)

@@ -21,7 +21,7 @@ module NimbleLetter
       def tell
         @clock.set(BEGINS)
         @maren = Firm.make(now: BEGINS)
-        People.new(since: BEGINS).fill
+        People.new(since: BEGINS, owner: Records::Owner.new(@configuration)).fill
         @letters = Letters.make(@maren, now: BEGINS)
         make_filters
         Surroundings.new(@configuration).open do |conductor|

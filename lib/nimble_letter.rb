@@ -34,6 +34,11 @@ module NimbleLetter
     def initialize(message, code: :not_found, **rest) = super
   end
 
+  # Whoever asks may not do this, or not without their password.
+  class Forbidden < Error
+    def initialize(message, code: :not_allowed, **rest) = super
+  end
+
   # Somebody else changed the record since it was read.
   class Conflict < Error
     def initialize(message, code: :changed_meanwhile, **rest) = super

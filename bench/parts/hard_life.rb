@@ -95,7 +95,7 @@ class HardLife
     @server = Processes::DatabaseServer.new(@configuration)
     @server.start
     Records.connect(@configuration)
-    Records.migrate
+    Records.migrate(@configuration)
     Records::Firm.save(
       name: "Tern & Fallow Acoustics",
       postal_address: "4 Felt Yard, York",

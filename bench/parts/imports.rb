@@ -22,7 +22,7 @@ module Bench
       received = Benchmark.realtime { import = File.open(file.path, "rb") { |io| receiving.receive(io, name: "people.csv") } }
       matching = receiving.columns(import).map { |column| column[:field] }
       Work::StartImport.check(import, matching, {}, version: import.version, folder: @configuration.imports, moment: moment)
-      clerk = Work::Clerk.new(@configuration.imports)
+      clerk = Work::Clerk.new(@configuration.imports, Records::Owner.new(@configuration))
       checked = Benchmark.realtime { clerk.finish(NOW) }
       import = Records::Import[import.id]
       Work::StartImport.take(import, {}, version: import.version, moment: moment)

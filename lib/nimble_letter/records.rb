@@ -20,25 +20,29 @@ module NimbleLetter
         # A server that went away and came back must not be met with a dead connection from the pool.
         @db.extend(LostConnections)
         @db.extend(Commits)
-        @db.extension(:connection_validator)
+        @db.extension(:connection_validator, :date_arithmetic)
         @db.pool.connection_validation_timeout = 5
         Sequel::Model.db = @db
         Sequel::Model.raise_on_save_failure = true
         @db
       end
 
-      # Throws the whole database away and leaves an empty one.
+      # Throws the whole database away, its log too, and leaves an empty one.
       # @param configuration [Configuration]
       def begin_anew(configuration)
-        name = db.literal(Sequel.identifier(configuration.database))
-        db.run("DROP DATABASE IF EXISTS #{name}")
-        db.run("CREATE DATABASE #{name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+        Owner.new(configuration).open do |owner|
+          name = ->(database) { owner.literal(Sequel.identifier(database)) }
+          owner.run("DROP DATABASE IF EXISTS #{name.call(SafetyLog.database(configuration.database))}")
+          owner.run("DROP DATABASE IF EXISTS #{name.call(configuration.database)}")
+          owner.run("CREATE DATABASE #{name.call(configuration.database)} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+        end
         db.disconnect
       end
 
-      def migrate
+      # @param configuration [Configuration]
+      def migrate(configuration)
         Sequel.extension :migration
-        Sequel::Migrator.run(db, MIGRATIONS)
+        Owner.new(configuration).open { |owner| Sequel::Migrator.run(owner, MIGRATIONS) }
       end
 
       # @return [Time] UTC by the database's own clock; leases need one that every worker shares

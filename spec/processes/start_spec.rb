@@ -31,7 +31,7 @@ RSpec.describe "the start" do
   # What the first start does, but for the half year.
   def build_firm
     script = "require './lib/nimble_letter'; include NimbleLetter; c = Configuration.new; s = Processes::DatabaseServer.new(c); " \
-      "pid = s.start; Records.connect(c); Records.migrate; Practice::Clock.new.set(Time.utc(2026, 5, 12)); " \
+      "pid = s.start; Records.connect(c); Records.migrate(c); Practice::Clock.new.set(Time.utc(2026, 5, 12)); " \
       "Records.db[:settings].insert(key: Processes::DemoData::MARK, value: 'true'); s.stop(pid)"
     expect(system(settings, RbConfig.ruby, "-e", script, chdir: ROOT)).to be(true)
   end

@@ -15,9 +15,9 @@ configuration = Configuration.new
 server = Processes::DatabaseServer.new(configuration)
 pid = server.start
 Records.connect(configuration)
-Records.migrate
+Records.migrate(configuration)
 Practice::Clock.new.set(Builders::NOW)
-site = Rack::Test::Session.new(Web::Site.app(configuration, clock: Practice::Clock.new))
+site = Rack::Test::Session.new(Web::Site.app(configuration, clock: Practice::Clock.new), "127.0.0.1")
 sequence = start(make_sequence(people: Array.new(6) { make_person }), at: now - 3600)
 late = Time.utc(2026, 5, 12, 10, 20)
 Records::Delivery.where(sequence_id: sequence.id, state: "due").update(due_at: late - 60)

@@ -12,7 +12,7 @@ late = Configuration.new(ENV.to_h.merge("PORT" => Processes::Ports.any.to_s))
 server = Processes::DatabaseServer.new(configuration)
 pid = server.start
 Records.connect(configuration)
-Records.migrate
+Records.migrate(configuration)
 Practice::Clock.new.set(Time.utc(2026, 5, 12, 8))
 children = Processes::Children.new(configuration)
 log = File.join(configuration.var, "processes.log")

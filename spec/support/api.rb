@@ -19,7 +19,12 @@ module ApiClient
 
   def standing_clock = @standing_clock ||= StandingClock.new(Builders::NOW)
 
+  HOST = "127.0.0.1"
+
   def app = @app ||= Web::Site.app(configuration, clock: standing_clock)
+
+  # A browser that asks under a name the site answers to.
+  def build_rack_test_session(_name) = Rack::Test::Session.new(app, HOST)
 
   def committee_options = {schema: Web::Contract.schema, query_hash_key: "rack.request.query_hash", parse_response_by_content_type: true}
 
@@ -29,7 +34,7 @@ module ApiClient
 
   def answer = JSON.parse(last_response.body)
 
-  def colleague(**values) = make_account(password_hash: BCrypt::Password.create(PASSWORD, cost: BCrypt::Engine::MIN_COST).to_s, **values)
+  def colleague(**values) = make_account(password_hash: BCrypt::Password.create(PASSWORD).to_s, **values)
 
   def take_token
     get "/api/session"
@@ -37,6 +42,14 @@ module ApiClient
     header "Content-Type", "application/json"
     header "Accept", "application/json"
   end
+
+  # Another browser: nothing of the first one's.
+  def elsewhere
+    clear_cookies
+    take_token
+  end
+
+  def log_lines(kind) = Records::SafetyLog.page(kind: kind)
 
   def sign_in(account = colleague, password: PASSWORD)
     take_token
@@ -54,6 +67,9 @@ module ApiClient
     answer
   end
 end
+
+# A sign-in costs what hashing costs; specs need the work done, not the time spent.
+BCrypt::Engine.cost = BCrypt::Engine::MIN_COST
 
 RSpec.configure do |config|
   config.define_derived_metadata(file_path: %r{/spec/web/}) { |metadata| metadata[:api] = true }

@@ -27,14 +27,16 @@ module TestDatabase
       at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
       Records.connect(configuration)
       Records.begin_anew(configuration)
-      Records.migrate
+      Records.migrate(configuration)
     end
 
+    def owner = Records::Owner.new(configuration)
+
     def empty
-      Records.db.synchronize do
-        Records.db.run("SET FOREIGN_KEY_CHECKS=0")
-        (Records.db.tables - [:schema_info]).each { |table| Records.db[table].truncate unless Records.db[table].empty? }
-        Records.db.run("SET FOREIGN_KEY_CHECKS=1")
+      owner.open do |db|
+        db.run("SET FOREIGN_KEY_CHECKS=0")
+        log = Sequel.qualify(Records::SafetyLog.database(configuration.database), :lines)
+        (db.tables - [:schema_info] + [log]).each { |table| db[table].truncate unless db[table].empty? }
       end
       FileUtils.rm_rf(configuration.maildir)
     end

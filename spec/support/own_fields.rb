@@ -18,7 +18,10 @@ module OwnFields
   def self.add_columns
     return if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_paint }
 
-    FIELDS.each { |label, type| Work::OwnField.add_column(:people, :"x_#{label.downcase}", type.to_sym) }
+    owner = Records::Owner.new(TestDatabase.configuration)
+    owner.open do |db|
+      FIELDS.each { |label, type| Work::MakeColumns.new(owner).add(db, :people, :"x_#{label.downcase}", type.to_sym) }
+    end
   end
 
   def make_own_fields
@@ -29,6 +32,7 @@ module OwnFields
         label: label,
         type: type,
         choices: choices,
+        made: true,
         created_at: Builders::NOW,
         updated_at: Builders::NOW
       )

@@ -20,7 +20,7 @@ module NimbleLetter
       # Works until told to end. A database that is away is waited for.
       def run
         Part.begin(@configuration) or return
-        clerk, clock = Work::Clerk.new(@configuration.imports), Practice::Clock.new
+        clerk, clock = Work::Clerk.new(@configuration.imports, Records::Owner.new(@configuration)), Practice::Clock.new
         Rounds.new("clerk", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run { clerk.round(clock.now) }
       end
     end

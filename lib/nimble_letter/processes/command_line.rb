@@ -5,11 +5,14 @@ module NimbleLetter
     # The parts that can be run alone, by name.
     module CommandLine
       PARTS = %w[web worker clerk post-office lookups demo start contract screenshots].freeze
+      # These write into the project itself, where others may read.
+      OPEN = %w[contract screenshots].freeze
 
       # @param words [Array<String>] the part's name, then what it takes
       # @raise [Invalid] for an unknown part
       def self.run(words)
         $stdout.sync = true
+        Privacy.begin unless OPEN.include?(words.first)
         configuration = Configuration.new
         case words.first
         when "web" then WebServer.new(configuration).run

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "English"
 require "etc"
 require "fileutils"
 require "socket"
@@ -9,6 +10,8 @@ module NimbleLetter
     # The project's own MariaDB, on loopback with its own folder, port and socket; never the system's.
     class DatabaseServer
       READY_SECONDS = 120
+      # What the server makes is for its own user alone; it goes by these and not by the process's own mask.
+      MODES = {"UMASK" => "0600", "UMASK_DIR" => "0700"}.freeze
 
       def initialize(configuration)
         @configuration = configuration
@@ -25,7 +28,7 @@ module NimbleLetter
         return prepare_and(nil) if answering?
 
         Ports.free!(@configuration.db_port, "DB_PORT", "the database")
-        pid = Process.spawn(server, "--no-defaults", *options, out: @log, err: @log, pgroup: true)
+        pid = Process.spawn(MODES, server, "--no-defaults", *options, out: @log, err: @log, pgroup: true)
         wait_for(pid)
         prepare_and(pid)
       end
@@ -71,6 +74,9 @@ module NimbleLetter
           "--transaction-isolation=READ-COMMITTED",
           "--innodb-buffer-pool-size=#{ENV.fetch("NIMBLE_DB_MEMORY", "512M")}",
           "--skip-log-bin",
+          # No statement reads or writes a file.
+          "--local-infile=0",
+          "--secure-file-priv=#{nothing}",
           "--max-allowed-packet=64M",
           "--innodb-lock-wait-timeout=15",
           "--default-time-zone=+00:00",
@@ -80,6 +86,9 @@ module NimbleLetter
 
       # A folder of its own: a server that starts clears away the temporary tables it finds in the one it shares with others.
       def temporary = File.join(@configuration.var, "db-tmp").tap { |folder| FileUtils.mkdir_p(folder) }
+
+      # An empty folder: the only one a statement might have read from.
+      def nothing = File.join(@configuration.var, "db-files").tap { |folder| FileUtils.mkdir_p(folder) }
 
       # The server refuses to run as root unless told so.
       def user_option = Process.uid.zero? ? ["--user=root"] : []
@@ -93,14 +102,20 @@ module NimbleLetter
           "--auth-root-socket-user=#{Etc.getpwuid.name}", *user_option)
       end
 
+      # Over the socket and not on a command line, which every process of the machine can read.
       def prepare_and(result)
-        password = @configuration.db_password
-        sql = ["127.0.0.1", "localhost"].map do |host|
-          "CREATE USER IF NOT EXISTS nimble@'#{host}' IDENTIFIED BY '#{password}'; GRANT ALL ON `nimble\\_letter%`.* TO nimble@'#{host}';"
-        end
-        run("mariadb", "--no-defaults", "--socket=#{@configuration.socket}", "-u", Etc.getpwuid.name, "-e",
-          "#{sql.join} CREATE DATABASE IF NOT EXISTS `#{@configuration.database}` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+        tell(DatabaseUsers.new(@configuration).statements)
         result
+      end
+
+      def tell(statements)
+        IO.popen(
+          ["mariadb", "--no-defaults", "--socket=#{@configuration.socket}", "-u", Etc.getpwuid.name],
+          "w",
+          out: @log,
+          err: @log
+        ) { |client| client.write(statements.join(";\n")) }
+        failed("mariadb") unless $CHILD_STATUS.success?
       end
 
       def pid_file = File.join(@configuration.var, "db.pid")
@@ -130,13 +145,11 @@ module NimbleLetter
       end
 
       def run(*command)
-        return if system(*command, out: @log, err: @log)
-
-        raise Error.new(
-          "#{command.first} failed. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}",
-          code: :database_away
-        )
+        system(MODES, *command, out: @log, err: @log) || failed(command.first)
       end
+
+      def failed(what) =
+        raise(Error.new("#{what} failed. Its last words, from #{@log}:\n#{File.readlines(@log).last(8).join}", code: :database_away))
     end
   end
 end

@@ -16,7 +16,7 @@ module NimbleLetter
       def prepare(fresh: false)
         Records.connect(@configuration)
         empty if fresh || half_built?
-        Records.migrate
+        Records.migrate(@configuration)
         build unless built?
       end
 

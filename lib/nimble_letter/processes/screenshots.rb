@@ -95,7 +95,7 @@ module NimbleLetter
           folder: @configuration.imports,
           moment: moment
         )
-        Work::Clerk.new(@configuration.imports).finish(moment.now)
+        Work::Clerk.new(@configuration.imports, Records::Owner.new(@configuration)).finish(moment.now)
         import.id
       end
 

@@ -45,6 +45,7 @@ module NimbleLetter
       end
 
       def run_alone(fresh)
+        Privacy.tighten(@configuration.var)
         left = OwnProcesses.new(@configuration.var).end_left_behind
         @say.call("Ended what an earlier start had left behind: #{left.join(", ").tr("_", " ")}") if left.any?
         check_ports

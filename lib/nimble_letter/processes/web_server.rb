@@ -7,6 +7,18 @@ module NimbleLetter
     # The web server: API, pages that letters lead to, and the screens. It answers from the beginning, with "not just now" as
     # long as the database is away.
     class WebServer
+      # Puma bounds what a request says it brings, but gathers what comes in pieces without end.
+      module BoundedPieces
+        private
+
+        def write_chunk(piece)
+          super.tap do |bytes|
+            raise Puma::HttpParserError, "More than is taken" if bytes > Web::BodyLimit::MOST_BYTES
+          end
+        end
+      end
+      Puma::Client.prepend(BoundedPieces)
+
       # Ruby runs one thread at a time, and each that waits for the database then waits for the others: with 20 busy users
       # eight threads gave fewer answers than four, and made some wait 3 s (bench/README.md).
       THREADS = 4
@@ -41,6 +53,8 @@ module NimbleLetter
           min_threads: 2,
           max_threads: THREADS,
           max_fast_inline: ANSWERS_IN_A_ROW,
+          http_content_length_limit: Web::BodyLimit::MOST_BYTES,
+          lowlevel_error_handler: ->(_error, _env, status) { Web::Mishaps.unreadable(status) },
           log_writer: Puma::LogWriter.strings
         )
       end

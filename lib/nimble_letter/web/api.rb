@@ -8,9 +8,7 @@ module NimbleLetter
     # The JSON API. Routes live in routes/, one file a resource; here is what they share: who asks, what was sent, and how
     # errors are told.
     class Api < Sinatra::Base
-      MAX_BODY_BYTES = 6 * 1024 * 1024
-      FILES = %r{\A/api/(imports|pictures|letters/file|letters/\d+/attachments)\z} # read piece by piece, each with a limit of its own
-      STATUS = {Invalid => 422, NotFound => 404, Conflict => 409}.freeze
+      STATUS = {Invalid => 422, NotFound => 404, Conflict => 409, Forbidden => 403}.freeze
 
       set :environment, :production
       set :show_exceptions, false
@@ -21,20 +19,11 @@ module NimbleLetter
       before do
         content_type :json
         cache_control :no_store
-        if request.content_length.to_i > MAX_BODY_BYTES && !request.path.match?(FILES)
-          halt 413,
-            Problem.body(
-              code: "too_large",
-              message: "This is larger than #{MAX_BODY_BYTES / 1024 / 1024} MB.",
-              hint: "Send less at once."
-            )
-        end
-        unless account || request.path == "/api/session"
-          halt 401, Problem.body(code: "signed_out", message: "You are signed out.", hint: "Sign in again; what you typed is kept.")
-        end
       end
 
       register Routes::Session
+      register Routes::Sessions
+      register Routes::Colleagues
       register Routes::Today
       register Routes::People
       register Routes::Companies
@@ -77,17 +66,16 @@ module NimbleLetter
         Problem.body(code: "invalid", message: messages.first, at: at)
       end
 
+      # For the whole request, see Mishaps.
+      error(Rack::BadRequest, EncodingError, JSON::NestingError) { |error| raise error }
+
       # For the whole request, see DatabaseTrouble.
       error(*Records::Patience::AWAY) { |error| raise error }
 
       error StandardError do |error|
         warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
         status 500
-        Problem.body(
-          code: "our_fault",
-          message: "Something went wrong on our side.",
-          hint: "Try again. What you typed is kept on this page."
-        )
+        Problem.body(**Mishaps::OUR_FAULT)
       end
 
       helpers do
@@ -95,12 +83,20 @@ module NimbleLetter
         def account
           return @account if defined?(@account)
 
-          id = env["rodauth"]&.session_value
-          @account = id && Records::Account[id]
+          @account = env["nimble.session"]&.account
         end
 
         # The clock is read once a request.
-        def moment = @moment ||= Work::Moment.new(now: settings.clock.now, account: account, lookups: settings.lookups)
+        def moment
+          @moment ||=
+            Work::Moment.new(
+              now: settings.clock.now,
+              account: account,
+              lookups: settings.lookups,
+              connection: request.env["REMOTE_ADDR"],
+              fresh: env["rodauth"].password_recently_entered?
+            )
+        end
 
         # @return [Work::ReceiveImport] files that are brought in
         def receiving = @receiving ||= Work::ReceiveImport.new(settings.imports, moment)
@@ -120,10 +116,6 @@ module NimbleLetter
         def fetch_record(model, id, what) =
           model[Integer(id, exception: false)] ||
             raise(NotFound.new("This #{what} is not there.", hint: "Somebody may have taken it away."))
-
-        def admin!
-          raise Invalid.new("Only an admin may do this.", code: :admins_only) unless account.admin?
-        end
       end
     end
   end

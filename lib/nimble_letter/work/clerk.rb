@@ -2,15 +2,19 @@
 
 module NimbleLetter
   module Work
-    # What goes on in the background: files that are checked and taken in, acts on many records and their taking back,
-    # the emptying of the bin, and the forgetting of old files. Several clerks may work beside each other; each piece is done by one
-    # of them.
+    # What goes on in the background: fields that are made, files that are checked and taken in, acts on many records and
+    # their taking back, the emptying of the bin, and the forgetting of what is old. Several clerks may work beside each other;
+    # each piece is done by one of them.
     class Clerk
       AT_ONCE = 5
 
+      # Sessions that ended are kept a little longer than any can last.
+      SESSIONS_KEPT_SECONDS = 2 * Records::Session::LONGEST_SECONDS
+
       # @param folder [String] where files that are brought in are kept
-      def initialize(folder)
-        @folder = folder
+      # @param owner [Records::Owner] for making columns
+      def initialize(folder, owner)
+        @folder, @columns = folder, MakeColumns.new(owner)
       end
 
       # Does one piece of what is waiting.
@@ -18,8 +22,9 @@ module NimbleLetter
       # @return [Boolean] whether there was something to do
       def round(now)
         moment = ->(account_id) { Moment.new(now: now, account: account_id && Records::Account[account_id]) }
-        changes(moment) || imports(moment) || PutInBin.empty_old(moment.call(nil)).positive? ||
-          ForgetFiles.call(@folder, moment.call(nil)).positive?
+        fields(moment) || changes(moment) || imports(moment) || PutInBin.empty_old(moment.call(nil)).positive? ||
+          ForgetFiles.call(@folder, moment.call(nil)).positive? || Records::Allowances.forget_old.positive? ||
+          Records::Session.forget_ended(SESSIONS_KEPT_SECONDS).positive?
       end
 
       # Works until nothing is waiting.
@@ -28,6 +33,13 @@ module NimbleLetter
       end
 
       private
+
+      # Two clerks who make the same one come to the same.
+      def fields(moment)
+        waiting("field", Records::CustomField.where(made: false)).any? do |field|
+          piece("field", field, moment) { @columns.call(field) }
+        end
+      end
 
       def changes(moment)
         waiting("act", Records::ChangeSet.unfinished).any? do |set|
@@ -52,7 +64,7 @@ module NimbleLetter
       # A piece that cannot be worked on is set aside with all of its record; what was done of it stays done.
       # @return [Boolean] whether something was done
       def piece(kind, record, moment)
-        at = moment.call(record.account_id)
+        at = moment.call(record.values[:account_id])
         done = PutAside.guard(kind, record.id, at: at.now) { yield(at) ? :something : :nothing }
         PutAside.done(kind, record.id) if done
         done != :nothing

@@ -4,14 +4,41 @@ module NimbleLetter
   module Work
     # The instant, the firm and the colleague a piece of work is done for. Made once at the edge and handed in.
     class Moment
-      attr_reader :now, :firm, :account, :lookups
+      # From so many people on, an act is one that asks for the password again.
+      MANY = 1000
+
+      attr_reader :now, :firm, :account, :lookups, :connection
 
       # @param now [Time] UTC, from the clock in use
       # @param account [Records::Account, nil]
       # @param lookups [#ask] outside services
-      def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected)
-        @now, @account, @firm, @lookups = now.getutc, account, firm, lookups
+      # @param connection [String, nil] the address it is asked from
+      # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
+      def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
+        @now, @account, @firm, @lookups, @connection, @fresh = now.getutc, account, firm, lookups, connection, fresh
       end
+
+      # @raise [Forbidden] unless an admin asks
+      def admin!
+        return if account.nil? || account.admin?
+
+        note("refused", about: "not an admin")
+        raise Forbidden.new("Only an admin may do this.", code: :admins_only)
+      end
+
+      # @raise [Forbidden] unless the password was given lately
+      def fresh!
+        return if @fresh
+
+        raise Forbidden.new(
+          "This asks for your password again.",
+          code: :password_again,
+          hint: "You gave it more than an hour ago."
+        )
+      end
+
+      # For the log of what matters to safety, see SafetyNote.
+      def note(kind, **about) = SafetyNote.write(kind, who: account, connection: connection, **about)
 
       def today = firm.today(now)
 

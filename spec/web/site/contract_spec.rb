@@ -57,7 +57,7 @@ RSpec.describe "the contract" do
     sign_in
     post "/api/people", "{"
     expect(last_response.status).to eq(400)
-    post "/api/people", JSON.generate(values: {"person.last_name" => "x" * (Web::Api::MAX_BODY_BYTES + 1)})
+    post "/api/people", JSON.generate(values: {"person.last_name" => "x" * (Web::BodyLimit::ORDINARY_BYTES + 1)})
     expect(last_response.status).to be_between(400, 413)
   end
 

@@ -54,9 +54,9 @@ RSpec.describe Web::DatabaseTrouble do
   end
 
   it "is what the whole site stands behind: sign-in, API and the pages letters lead to" do
-    allow(Records::Account).to receive(:[]).and_raise(Sequel::DatabaseDisconnectError, "gone")
-    allow(Records::Delivery).to receive(:first).and_raise(Trilogy::ConnectionClosed, "closed")
     sign_in
+    allow(Records::Session).to receive(:of).and_raise(Sequel::DatabaseDisconnectError, "gone")
+    allow(Records::Delivery).to receive(:first).and_raise(Trilogy::ConnectionClosed, "closed")
     get "/api/today"
     expect(last_response.status).to eq(503)
     get "/c/#{Core::Tracking::Token.new(configuration.secret).write(:click, "x" * 22, 0)}"

@@ -84,10 +84,10 @@ RSpec.describe "doing something to many records" do
     set = act(kind: "field", field: "person.city", value: "Ripon")
     expect(set).to have_attributes(state: "waiting", handled: 1, total: 3)
 
-    Work::Clerk.new("/nowhere").round(now)
+    Work::Clerk.new("/nowhere", Records::Owner.new(configuration)).round(now)
     expect(values(:city)).to eq(%w[Ripon Ripon Leeds])
     undo(set)
-    Work::Clerk.new("/nowhere").finish(now)
+    Work::Clerk.new("/nowhere", Records::Owner.new(configuration)).finish(now)
     expect([set.refresh.state, values(:city)]).to eq(["undone", %w[York Hull Leeds]])
   end
 

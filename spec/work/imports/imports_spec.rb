@@ -6,7 +6,7 @@ RSpec.describe "bringing in a file" do
   let(:maren) { make_account }
   let(:at) { moment(account: maren) }
   let(:receiving) { Work::ReceiveImport.new(@folder, at) }
-  let(:clerk) { Work::Clerk.new(@folder) }
+  let(:clerk) { Work::Clerk.new(@folder, Records::Owner.new(configuration)) }
 
   def receive(text, name: "people.csv") = receiving.receive(StringIO.new(text), name: name)
 

@@ -119,13 +119,13 @@ RSpec.describe "records" do
       renamed =
         stages.map { |stage| (stage["key"] == "measured") ? stage.merge("words" => "drawn up") : stage } +
         [{"words" => "on hold", "outcome" => "open"}]
-      Work::DealStages.put(renamed)
+      Work::DealStages.put(renamed, moment: moment)
 
       expect(Records::FieldCatalogue.current["deal.stage"].choices).to include("measured" => "drawn up", "on_hold" => "on hold")
-      expect { Work::DealStages.put(stages.reject { |stage| stage["key"] == "measured" }) }.to raise_error(Invalid) { |error|
+      expect { Work::DealStages.put(stages.reject { |stage| stage["key"] == "measured" }, moment: moment) }.to raise_error(Invalid) { |error|
         expect(error.code).to eq(:in_use)
       }
-      expect { Work::DealStages.put([stages.first, stages.first]) }.to raise_error(Invalid)
+      expect { Work::DealStages.put([stages.first, stages.first], moment: moment) }.to raise_error(Invalid)
     end
   end
 
@@ -303,12 +303,13 @@ end
 RSpec.describe "a field of the firm's own", :processes do
   after do
     if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_shoe_size }
-      Records.db.alter_table(:people) { drop_column :x_shoe_size }
+      TestDatabase.owner.open { |db| db.drop_column(:people, :x_shoe_size) }
     end
   end
 
   it "works everywhere at once, is renamed, and is retired without breaking anything" do
     field = Work::OwnField.make({label: "Shoe size", type: "number"}, moment: moment)
+    Work::MakeColumns.new(TestDatabase.owner).call(field)
     person = make_person
     Work::ChangePerson.call(person, {"person.x_shoe_size" => "38.5"}, version: 1, moment: moment)
     condition = {"field" => "person.x_shoe_size", "is" => "more_than", "value" => 38}
@@ -321,14 +322,18 @@ RSpec.describe "a field of the firm's own", :processes do
       [1, "Size 38.5"]
     )
     expect(
-      Work::ExportPeople.new(Records::Person.kept, format: "csv", columns: ["person.x_shoe_size"]).file.read.force_encoding("UTF-8")
+      Work::ExportPeople
+        .new(Records::Person.kept, format: "csv", moment: moment, columns: ["person.x_shoe_size"])
+        .file
+        .read
+        .force_encoding("UTF-8")
     ).to end_with("Shoe size\r\n38.5\r\n")
     expect(Work::OwnField.used_in(field)).to include(
       filters: [{id: filter.id, name: "Large"}],
       letters: [{id: letter.id, name: letter.name}]
     )
 
-    Work::OwnField.change(field, {label: "Foot length", retired: true}, version: 1, moment: moment)
+    Work::OwnField.change(field, {label: "Foot length", retired: true}, version: field.version, moment: moment)
     expect([people.call, Web::FilterJson.write(filter)[:sentence]]).to eq([1, "everyone whose foot length is more than 38"])
     expect(Records::FieldCatalogue.current.for(:condition).map(&:key)).not_to include("person.x_shoe_size")
     expect { Work::OwnField.make({label: "foot LENGTH", type: "text"}, moment: moment) }.to raise_error(Invalid, /already a field/)

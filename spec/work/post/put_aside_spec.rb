@@ -84,7 +84,7 @@ RSpec.describe Work::Clerk do
         created_at: now
       )
     allow(Work::TakeIn).to receive(:new).and_raise(KeyError, "no such column")
-    Work::Clerk.new(configuration.imports).finish(now)
+    Work::Clerk.new(configuration.imports, Records::Owner.new(configuration)).finish(now)
     receiving = Work::ReceiveImport.new(configuration.imports, moment)
 
     expect(Web::ImportJson.write(import, receiving)).to include(state: "taking_in", set_aside: "key error: no such column")

@@ -34,6 +34,16 @@ module NimbleLetter
 
         attr_reader :values
 
+        # @param values [Hash{String=>Object}] as somebody sent them
+        # @raise [Invalid]
+        # @return [Look] of nothing but what there is
+        def self.parse!(values)
+          strange = values.keys.find { |name| !DEFAULTS.key?(name) }
+          raise Invalid.new("A look has no #{strange.inspect}.", at: "look.#{strange}") if strange
+
+          new(values)
+        end
+
         # @param values [Hash{String=>String}] any of DEFAULTS
         # @raise [Invalid]
         def initialize(values = {})
@@ -44,6 +54,9 @@ module NimbleLetter
             end
           end
           raise Invalid.new("There is no face of type #{self["font"].inspect}.", at: "look.font") unless FONTS.key?(self["font"])
+          unless [NilClass, Integer].include?(self["logo_picture_id"].class)
+            raise Invalid.new("A logo is a picture of the library.", at: "look.logo_picture_id")
+          end
 
           freeze
         end

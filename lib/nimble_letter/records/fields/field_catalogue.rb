@@ -40,7 +40,7 @@ module NimbleLetter
         def stamp
           [
             Records.db.object_id,
-            Records.db[:custom_fields].select_map(%i[id version]),
+            Records.db[:custom_fields].select_map(%i[id version made]),
             Records.db[:settings].where(key: STAGES).get(:value)
           ]
         end
@@ -60,7 +60,7 @@ module NimbleLetter
               phrase: stage.phrase,
               uses: stage.uses
             )
-          standard.with([own, *CustomField.order(:id).map(&:to_field)])
+          standard.with([own, *CustomField.where(made: true).order(:id).map(&:to_field)])
         end
       end
     end

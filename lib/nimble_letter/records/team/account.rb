@@ -10,7 +10,14 @@ module NimbleLetter
 
       ROLES = %w[admin colleague].freeze
 
+      # As Rodauth counts them.
+      OPEN, CLOSED = 2, 3
+
       one_to_one :mailbox
+
+      dataset_module { where :able_to_sign_in, status_id: OPEN }
+
+      def open? = status_id == OPEN
 
       def admin? = role == "admin"
 

@@ -6,6 +6,7 @@ module NimbleLetter
     module FieldJson
       def self.write(field)
         used = Work::OwnField.used_in(field)
+        there = field.made ? ((field.table == :people) ? Records::Person.kept : Records.db[field.table]) : nil
         {
           id: field.id,
           key: field.to_field.key,
@@ -15,7 +16,8 @@ module NimbleLetter
           choices: (field.choices || {}).values,
           retired: field.retired,
           version: field.version,
-          filled: ((field.table == :people) ? Records::Person.kept : Records.db[field.table]).exclude(field.column => nil).count,
+          made: field.made,
+          filled: there ? there.exclude(field.column => nil).count : 0,
           used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }
         }
       end

@@ -2,10 +2,17 @@
 
 module NimbleLetter
   module Web
-    # What every answer carries: nothing runs or loads but what we ship, and nobody frames us.
+    # What every answer carries: nothing runs or loads but what we ship, nobody frames us, and no other page holds ours.
     class Headers
       POLICY = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
-      ALWAYS = {"content-security-policy" => POLICY, "x-content-type-options" => "nosniff", "referrer-policy" => "same-origin"}.freeze
+      ALWAYS = {
+        "content-security-policy" => POLICY,
+        "x-content-type-options" => "nosniff",
+        "referrer-policy" => "same-origin",
+        "cross-origin-opener-policy" => "same-origin",
+        "cross-origin-resource-policy" => "same-origin",
+        "permissions-policy" => "camera=(), geolocation=(), microphone=(), payment=()"
+      }.freeze
 
       def initialize(app) = @app = app
 

@@ -39,6 +39,7 @@ module NimbleLetter
         note("opened", delivery) if delivery
         content_type "image/gif"
         cache_control :no_store
+        headers "cross-origin-resource-policy" => "cross-origin"
         PIXEL
       end
 

@@ -16,7 +16,7 @@ module NimbleLetter
 
       def call(env)
         path = env["PATH_INFO"]
-        return @app.call(env) if path.start_with?("/api/") || env["REQUEST_METHOD"] != "GET"
+        return @app.call(env) if path.start_with?("/api/") || !%w[GET HEAD].include?(env["REQUEST_METHOD"])
         # Built files carry a hash of their content in the name, so they never change.
         return with(@files.call(env), "public, max-age=#{YEAR_SECONDS}, immutable") if path.start_with?("/assets/")
         return with(@files.call(env), "public, max-age=3600") if path.match?(/\A\/[\w-]+\.\w+\z/) && File.file?(File.join(FOLDER, path))

@@ -1,46 +1,40 @@
 # frozen_string_literal: true
 
-require "rack/attack"
-
 module NimbleLetter
   module Web
-    # Limits how often one address may try to sign in or call the public pages.
-    module Throttle
-      SIGN_INS_A_MINUTE = 20
-      PAGES_A_MINUTE = 300
-      LOOPBACK = %w[127.0.0.1 ::1].freeze
+    # Limits how often one connection may call the pages that letters lead to. How often somebody may try to sign in is
+    # limited where that is done, see Work::SignInTries.
+    class Throttle
+      # Pictures are not counted: one mail proxy fetches them for many readers.
+      PATHS = %r{\A/[ocu]/}
+      PAGES = Core::Safety::Allowance.new(at_once: 300, every_seconds: 0.2)
 
-      # Counts in this process; rack-attack asks for these calls.
-      class Counts
-        def initialize
-          @counts, @lock = {}, Mutex.new
-        end
-
-        def increment(key, amount, expires_in:)
-          @lock.synchronize do
-            @counts.clear if @counts.size > 50_000
-            @counts[key] = @counts.fetch(key, 0) + amount
-          end
-        end
-
-        def read(key) = @counts[key]
-
-        def write(key, value, **) = @counts[key] = value
-
-        def delete(key) = @counts.delete(key)
+      # @return [Array] the Rack answer to whoever must wait
+      def self.wait(seconds)
+        seconds = seconds.ceil
+        status, headers, body = Problem.response(
+          429,
+          code: "too_often",
+          message: "Too many tries in a short time.",
+          hint: "Wait #{words(seconds)}, then try again.",
+          data: {wait_seconds: seconds}
+        )
+        [status, headers.merge("retry-after" => seconds.to_s, "cache-control" => "no-store"), body]
       end
 
-      # rack-attack keeps its rules in one place for the process.
-      def self.set_up
-        Rack::Attack.cache.store = Counts.new
-        Rack::Attack.throttle("sign-in", limit: SIGN_INS_A_MINUTE, period: 60) { |request| request.ip if request.path == "/auth/login" }
+      def self.words(seconds) = (seconds <= 90) ? "#{seconds} seconds" : "#{(seconds / 60.0).ceil} minutes"
+      private_class_method :words
+
+      def initialize(app) = @app = app
+
+      def call(env)
+        connection = env["REMOTE_ADDR"]
         # The practice characters all live on this machine.
-        Rack::Attack.throttle("letter pages", limit: PAGES_A_MINUTE, period: 60) do |request|
-          request.ip if request.path.match?(PublicSite::PATHS) && !LOOPBACK.include?(request.ip)
+        if env["PATH_INFO"].squeeze("/").match?(PATHS) && !Core::Safety::Connection.loopback?(connection)
+          wait = Records::Allowances.take("pages #{Core::Safety::Connection.group(connection)}" => PAGES)
+          return self.class.wait(wait) if wait.positive?
         end
-        Rack::Attack.throttled_responder = lambda do |_request|
-          Problem.response(429, code: "too_often", message: "Too many tries in a short time.", hint: "Wait a minute, then try again.")
-        end
+        @app.call(env)
       end
     end
   end

@@ -35,11 +35,13 @@ module NimbleLetter
 
       # @param letters [Integer] the number that was read back
       # @return [Integer] people who joined
-      # @raise [Invalid, Conflict]
+      # @raise [Invalid, Conflict, Forbidden]
       def call(letters:)
         Records.db.transaction do
           @sequence.lock!
           check(letters)
+          @moment.fresh! if letters > Moment::MANY
+          @moment.note("people_joined", about: "“#{@sequence.name}”, #{letters} letters", data: {sequence_id: @sequence.id})
           Enrol.new(@sequence, @outlook, @moment, rows: rows, keep_status: @again == "keep").call
         end
         rows.size

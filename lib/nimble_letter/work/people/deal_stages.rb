@@ -10,7 +10,9 @@ module NimbleLetter
 
       # @param stages [Array<Hash>] "key" (nil for a new one), "words", "outcome"
       # @raise [Invalid]
-      def self.put(stages)
+      # @raise [Forbidden] unless an admin asks
+      def self.put(stages, moment:)
+        moment.admin!
         kept = stages.map { |stage| clean(stage.transform_keys(&:to_s)) }
         raise Invalid.new("A firm has from 2 to #{MOST} stages.", at: "stages") unless kept.size.between?(2, MOST)
         if kept.uniq { |stage| Core::Fold.call(stage["words"]) }.size < kept.size
@@ -24,6 +26,7 @@ module NimbleLetter
           raise Invalid.new("There are deals at the stage “#{words}”.", code: :in_use, at: "stages", hint: "Move them on first.")
         end
 
+        moment.note("setting_changed", about: "the stages of deals: #{kept.map { |stage| stage["words"] }.join(", ")}")
         text = JSON.generate(kept)
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: Records::FieldCatalogue::STAGES, value: text)
       end

@@ -4,7 +4,8 @@ require "tempfile"
 
 module NimbleLetter
   module Work
-    # Writes people to a file: the columns, the condition and the order of the screen.
+    # Writes people to a file: the columns, the condition and the order of the screen. Everybody at once, or a great many,
+    # asks for the password again, and every file is noted.
     class ExportPeople
       FORMATS = {
         "csv" => "text/csv; charset=utf-8",
@@ -30,13 +31,16 @@ module NimbleLetter
 
       # @param people [Sequel::Dataset]
       # @param columns [Array<String>] field keys; none: those a firm nearly always wants
-      def initialize(people, format:, columns: [], sort: nil)
+      # @raise [Invalid, Forbidden]
+      def initialize(people, format:, moment:, columns: [], sort: nil)
         raise Invalid.new("A file is one of #{FORMATS.keys.join(", ")}.", at: "format") unless FORMATS.key?(format)
 
         @format = format
         @columns = columns.empty? ? STANDARD : columns
         @fields = @columns.map { |key| PersonCells.field(key) }
         @ids = Records::PeopleTable.new(people, sort: sort).all_ids
+        moment.fresh! if @ids.size > Moment::MANY || @ids.size == Records::Person.kept.count
+        moment.note("exported", about: "#{@ids.size} people as #{format}", data: {people: @ids.size, columns: @columns})
       end
 
       attr_reader :format

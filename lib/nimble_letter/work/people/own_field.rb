@@ -3,50 +3,40 @@
 module NimbleLetter
   module Work
     # Fields the firm makes for itself: making, renaming, retiring, and where one is used. Nothing is ever deleted, so
-    # that no filter, letter or sequence breaks silently.
+    # that no filter, letter or sequence breaks silently. A new one is there once the clerk has made its column, see
+    # MakeColumns.
     module OwnField
       KEY = /\A[\p{L}\p{N}]/
-      # What the values of each type are kept in. Texts are outside of the row, since a row has little room.
-      COLUMNS = {
-        text: [:text],
-        long_text: [:text],
-        link: [:text],
-        choice: [String, {size: 60}],
-        choices: [:text],
-        number: [BigDecimal, {size: [20, 4]}],
-        money: [:Bignum],
-        date: [Date],
-        flag: [TrueClass]
-      }.freeze
-      INDEXED = %i[choice number money date].freeze
       MOST_CHOICES = 100
 
       # @param values [Hash{Symbol=>Object}] subject, label, type, choices (Array of words)
       # @raise [Invalid]
-      # @return [Records::CustomField]
+      # @raise [Forbidden] unless an admin asks
+      # @return [Records::CustomField] not made yet
       def self.make(values, moment:)
+        moment.admin!
         label, type, subject = values[:label].to_s.strip, values[:type].to_s, values.fetch(:subject, "person")
         check(label, type, subject)
         if Records::CustomField.count >= Records::CustomField::MOST
           raise Invalid.new("A firm may have #{Records::CustomField::MOST} fields of its own.", at: "label")
         end
 
-        field =
-          Records::CustomField.new(
-            subject: subject,
-            name: name_for(label, subject),
-            label: label,
-            type: type,
-            choices: choices(type, values[:choices]),
-            created_at: moment.now,
-            updated_at: moment.now
-          )
-        add_column(field.table, field.column, type.to_sym)
-        field.save
+        moment.note("setting_changed", about: "a new field “#{label}” of a #{subject}")
+        Records::CustomField.create(
+          subject: subject,
+          name: name_for(label, subject),
+          label: label,
+          type: type,
+          choices: choices(type, values[:choices]),
+          made: false,
+          created_at: moment.now,
+          updated_at: moment.now
+        )
       end
 
-      # @raise [Invalid, Conflict]
+      # @raise [Invalid, Conflict, Forbidden]
       def self.change(field, values, version:, moment:)
+        moment.admin!
         changes = {}
         if values[:label]
           label = values[:label].to_s.strip
@@ -57,6 +47,7 @@ module NimbleLetter
         # A choice that is taken is never taken away: it goes on being read.
         changes[:choices] = (field.choices || {}).merge(choices(field.type, values[:choices])) if values[:choices] &&
           %w[choice choices].include?(field.type)
+        moment.note("setting_changed", about: "the field “#{field.label}”: #{changes.keys.join(", ")}")
         field.change!(changes, version: version, now: moment.now)
       end
 
@@ -71,23 +62,6 @@ module NimbleLetter
           sequences: names(Records::Sequence.where(Sequel.like(:audience, like))),
           passages: names(Records::Passage.where(Sequel.like(:documents, like)))
         }
-      end
-
-      # The column, and its folded twin where the type is compared folded.
-      def self.add_column(table, column, type)
-        kind, options = COLUMNS.fetch(type)
-        folded = Core::Fields::Field::FOLDED.include?(type)
-        Records.db.alter_table(table) do
-          add_column column, kind, **(options || {})
-          add_column :"#{column}_fold", :text, collate: "utf8mb4_nopad_bin" if folded
-          if table == :people
-            add_index [:deleted_at, column, :id], name: :"people_by_#{column}" if INDEXED.include?(type)
-          end
-        end
-        # The first letters are enough to put texts in order quickly.
-        if table == :people && folded && type != :long_text
-          Records.db.run("CREATE INDEX people_by_#{column} ON people (deleted_at, #{column}_fold(100), id)")
-        end
       end
 
       def self.names(dataset) = dataset.order(:name).select_map(%i[id name]).map { |id, name| {id: id, name: name} }
@@ -109,10 +83,8 @@ module NimbleLetter
         end
 
         fold = Core::Fold.call(label)
-        taken =
-          Records::FieldCatalogue.current.find do |field|
-            field.subject == subject && field.custom_id != except && Core::Fold.call(field.label) == fold
-          end
+        known = Records::FieldCatalogue.current.to_a + Records::CustomField.where(made: false).map(&:to_field)
+        taken = known.find { |field| field.subject == subject && field.custom_id != except && Core::Fold.call(field.label) == fold }
         raise Invalid.new("There is already a field “#{taken.label}”.", at: "label") if taken
       end
       private_class_method :check_label

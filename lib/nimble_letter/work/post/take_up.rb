@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # What a person does with something that was set aside: has it tried again, or leaves it and lets the rest go on.
     class TakeUp
-      STAYS = %w[act file].freeze
+      STAYS = %w[act file field].freeze
 
       # @param aside [Records::SetAside]
       # @param moment [Moment]

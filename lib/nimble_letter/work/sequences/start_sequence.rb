@@ -8,7 +8,8 @@ module NimbleLetter
       # @param sequence [Records::Sequence]
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back to them
-      # @raise [Invalid] when something is missing; [Conflict] when the numbers moved meanwhile
+      # @raise [Invalid] when something is missing; [Conflict] when the numbers moved meanwhile; [Forbidden] when so many
+      #   letters ask for the password again
       def self.call(sequence, version:, letters:, moment:) = new(sequence, version, letters, moment).call
 
       def initialize(sequence, version, letters, moment)
@@ -19,6 +20,8 @@ module NimbleLetter
         Records.db.transaction do
           @sequence.lock!
           check
+          @moment.fresh! if @letters > Moment::MANY
+          @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
           Enrol.new(@sequence, @outlook, @moment).call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
         end

@@ -194,7 +194,7 @@ RSpec.describe "the API of records" do
       answer
     end
 
-    def clerk = Work::Clerk.new(configuration.imports).finish(now)
+    def clerk = Work::Clerk.new(configuration.imports, Records::Owner.new(configuration)).finish(now)
 
     it "go in, with progress and rows, and come back" do
       file = upload("Email;Town\na@x.example;York\nnonsense;Hull\n")

@@ -35,18 +35,9 @@ module NimbleLetter
               end
           end
 
-          # One's own and one's mailbox's; all others are the admin's.
           def signature_holder
-            holder =
-              (
-                if params[:kind] == "account"
-                  fetch_record(Records::Account, params[:id], "colleague")
-                else
-                  fetch_record(Records::Mailbox, params[:id], "mailbox")
-                end
-              )
-            admin! unless account.id == ((params[:kind] == "account") ? holder.id : holder.account_id)
-            holder
+            model, what = (params[:kind] == "account") ? [Records::Account, "colleague"] : [Records::Mailbox, "mailbox"]
+            fetch_record(model, params[:id], what)
           end
         end
 
@@ -56,12 +47,7 @@ module NimbleLetter
           app.get("/api/look") { json(look_json(moment.firm.look)) }
 
           app.put "/api/look" do
-            admin!
-            look = Core::Letters::Look.new(input[:values])
-            Records::Firm.save(
-              look: look.values,
-              **(input[:postal_address] ? {postal_address: Core::Letters::Values.clean(input[:postal_address]).to_s[0, 200]} : {})
-            )
+            Work::KeepLook.new(moment).call(input[:values], postal_address: input[:postal_address])
             @moment = nil
             json(look_json(moment.firm.look))
           end
@@ -69,8 +55,7 @@ module NimbleLetter
           app.get("/api/signatures") { json(signatures: signatures) }
 
           app.put "/api/signatures/:kind/:id" do
-            document = input[:document] && Core::Letters::Document.parse!(input[:document], at: "document", catalogue: moment.catalogue)
-            signature_holder.update(signature: (document.to_h if document && !document.empty?))
+            Work::KeepLook.new(moment).sign(signature_holder, input[:document])
             json(signatures: signatures)
           end
         end

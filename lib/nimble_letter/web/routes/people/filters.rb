@@ -10,33 +10,15 @@ module NimbleLetter
             json(filters: Records::SavedFilter.seen_by(account).order(:name).all.map { |filter| FilterJson.write(filter) })
           end
 
-          app.post "/api/filters" do
-            moment.parser.parse!(input[:condition])
-            filter =
-              Records::SavedFilter.create(
-                name: input[:name].strip,
-                condition: input[:condition],
-                shared: input.fetch(:shared, true),
-                view: input[:view],
-                account_id: account.id,
-                created_at: moment.now,
-                updated_at: moment.now
-              )
-            json(FilterJson.write(filter), 201)
-          end
+          app.post("/api/filters") { json(FilterJson.write(Work::KeepFilter.new(moment).make(input)), 201) }
 
           app.patch "/api/filters/:id" do
             filter = fetch_record(Records::SavedFilter.seen_by(account), params[:id], "filter")
-            moment.parser.parse!(input[:condition]) if input[:condition]
-            changes = {name: input[:name]&.strip, condition: input[:condition], shared: input[:shared], view: input[:view]}.compact
-            Work::WhereUsed.refuse_if_used!("filter", filter.name, Work::WhereUsed.filter(filter)) if changes[:shared] == false
-            json(FilterJson.write(filter.change!(changes, version: input[:version], now: moment.now)))
+            json(FilterJson.write(Work::KeepFilter.new(moment).change(filter, input, version: input[:version])))
           end
 
           app.delete "/api/filters/:id" do
-            filter = fetch_record(Records::SavedFilter.seen_by(account), params[:id], "filter")
-            Work::WhereUsed.refuse_if_used!("filter", filter.name, Work::WhereUsed.filter(filter))
-            filter.delete
+            Work::KeepFilter.new(moment).take_away(fetch_record(Records::SavedFilter.seen_by(account), params[:id], "filter"))
             json({})
           end
 

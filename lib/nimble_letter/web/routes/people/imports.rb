@@ -61,7 +61,14 @@ module NimbleLetter
 
           app.post "/api/people/export" do
             people = PeopleAsked.chosen(input[:people].transform_keys(&:to_sym), moment)
-            export = Work::ExportPeople.new(people, format: input[:format], columns: input.fetch(:columns, []), sort: input[:sort])
+            export =
+              Work::ExportPeople.new(
+                people,
+                format: input[:format],
+                moment: moment,
+                columns: input.fetch(:columns, []),
+                sort: input[:sort]
+              )
             content_type Work::ExportPeople::FORMATS.fetch(export.format)
             attachment("people-#{moment.today.iso8601}.#{(export.format == "vcard") ? "vcf" : export.format}")
             export.file

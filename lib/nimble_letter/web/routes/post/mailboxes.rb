@@ -25,8 +25,7 @@ module NimbleLetter
           end
 
           app.patch "/api/mailboxes/:id" do
-            admin!
-            box = fetch_record(Records::Mailbox, params[:id], "mailbox").update(daily_limit: input[:daily_limit])
+            box = Work::LimitMailbox.call(fetch_record(Records::Mailbox, params[:id], "mailbox"), input[:daily_limit], moment: moment)
             json(MailboxJson.write([box], sent_today: sent_today).first)
           end
         end
