@@ -9,7 +9,7 @@ module NimbleLetter
       AT_ONCE = 5
 
       # Sessions that ended are kept a little longer than any can last.
-      SESSIONS_KEPT_SECONDS = 2 * Records::Session::LONGEST_SECONDS
+      SESSIONS_KEPT_SECONDS = 24 * 3600
 
       # @param folder [String] where files that are brought in are kept
       # @param owner [Records::Owner] for making columns
