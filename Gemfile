@@ -5,7 +5,6 @@ gem "sinatra", "~> 4.1"
 gem "puma", "~> 6.4"
 gem "rack", "~> 3.0"
 gem "rack-session", "~> 2.0"
-gem "rack-attack", "~> 6.7"
 gem "rodauth", "~> 2.30"
 gem "bcrypt", "~> 3.1"
 gem "committee", "~> 5.5"
@@ -27,7 +26,7 @@ gem "premailer", "~> 1.27"
 # Letters: pictures, words from elsewhere, versions side by side
 gem "ruby-vips", "~> 2.2"
 gem "nokogiri", "~> 1.18"
-gem "kramdown", "~> 2.4"
+gem "commonmarker", "~> 0.23.11" # from 1.0 on it asks for newer RubyGems than Debian 12 has
 gem "diff-lcs", "~> 1.6"
 
 # Files in and out

@@ -8,6 +8,7 @@ module NimbleLetter
     # headings, lists, quotes, links. Scripts, hidden text, styles and addresses that run something do not come along.
     class LetterHtml
       MOST_BYTES = 4 * 1024 * 1024
+      MOST_NODES = Core::Letters::Document::MAX_NODES
       DROPPED = %w[
         script
         style
@@ -90,6 +91,10 @@ module NimbleLetter
         end
 
         root = Nokogiri::HTML5.parse(html.scrub(""), max_tree_depth: 600, max_attributes: 200).at("body")
+        if root.xpath("count(.//node())") > MOST_NODES
+          raise Invalid.new("This has more than #{MOST_NODES} parts; it is no letter.", code: :letter_too_long)
+        end
+
         blocks = blocks_of(root)
         {"type" => "doc", "content" => blocks.empty? ? [{"type" => "paragraph"}] : blocks}
       rescue ArgumentError => error

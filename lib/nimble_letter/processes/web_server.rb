@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "puma"
+require "puma/server"
 
 module NimbleLetter
   module Processes

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require "kramdown"
+require "commonmarker"
 require "nokogiri"
 
 RSpec.describe Core::Letters::MarkdownWriter do
@@ -8,8 +8,7 @@ RSpec.describe Core::Letters::MarkdownWriter do
 
   # What another program makes of it.
   def read_back(*blocks)
-    signs = {ndash: "--", mdash: "---", hellip: "..."}
-    Nokogiri::HTML5.fragment(Kramdown::Document.new(written(*blocks), auto_ids: false, typographic_symbols: signs).to_html)
+    Nokogiri::HTML5.fragment(CommonMarker.render_html(written(*blocks), :UNSAFE, %i[table]))
   end
 
   def bold(text) = {"type" => "text", "text" => text, "marks" => [{"type" => "bold"}]}

@@ -42,7 +42,7 @@ RSpec.describe Work::PutAside do
 end
 
 RSpec.describe Work::Clerk do
-  let(:clerk) { described_class.new(configuration.imports) }
+  let(:clerk) { described_class.new(configuration.imports, Records::Owner.new(configuration)) }
 
   def change(name)
     people = Records::Person.dataset

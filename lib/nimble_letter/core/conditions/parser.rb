@@ -2,6 +2,7 @@
 
 require "bigdecimal"
 require "date"
+require "json"
 
 module NimbleLetter
   module Core
@@ -10,7 +11,10 @@ module NimbleLetter
       class Parser
         MAX_DEPTH = 10 # deeper than anybody can read aloud; also bounds the SQL
         MAX_TESTS = 100
+        MAX_PARTS = 500 # tests and what joins them; branches can be empty
         MAX_VALUES = 500
+        MAX_BYTES = 100_000 # of its JSON, which is kept as it came
+        SHOWN_LETTERS = 60
         MAX_NUMBER = 10**14 # what DECIMAL(20,4) holds, with room to spare
         DEAL = "deal"
         DATE_LETTERS = 10 # of 2026-05-12; a time behind it says nothing here
@@ -25,10 +29,14 @@ module NimbleLetter
         # @return [Object] a node
         # @raise [Invalid] with the path of the wrong part in `at`
         def parse!(json)
-          @tests = 0
+          @tests = @parts = 0
           return Nodes::All.new(parts: []) if json.nil? || json == {}
 
-          node(json, "condition", 1, "person")
+          node(json, "condition", 1, "person").tap do
+            wrong("This condition is longer than #{MAX_BYTES / 1000} kB", "condition") if JSON.generate(json).bytesize > MAX_BYTES
+          end
+        rescue JSON::GeneratorError
+          wrong("A condition is written in UTF-8", "condition")
         end
 
         # @return [Object, nil] nil when it cannot be read
@@ -44,6 +52,7 @@ module NimbleLetter
         def node(json, at, depth, subject)
           wrong("A condition is an object", at) unless json.is_a?(Hash)
           wrong("A condition may be nested #{MAX_DEPTH} levels deep", at) if depth > MAX_DEPTH
+          wrong("A condition may have #{MAX_PARTS} parts", at) if (@parts += 1) > MAX_PARTS
           json = json.transform_keys(&:to_s)
           if json.key?("all") then branch(Nodes::All, json["all"], "#{at}.all", depth, subject)
           elsif json.key?("any") then branch(Nodes::Any, json["any"], "#{at}.any", depth, subject)
@@ -72,7 +81,7 @@ module NimbleLetter
         def field_test(json, at, subject)
           field = @catalogue[json["field"]]
           unless field && @uses.any? { |use| field.for?(use) }
-            raise Invalid.new("There is no field #{json["field"].inspect} to ask about", code: :unknown_field, at: "#{at}.field",
+            raise Invalid.new("There is no field #{shown(json["field"])} to ask about", code: :unknown_field, at: "#{at}.field",
               hint: "Choose one of the fields listed under /api/catalogue")
           end
           if (field.subject == DEAL) != (subject == DEAL)
@@ -83,7 +92,7 @@ module NimbleLetter
           end
           needs = Operators.for(field.type).fetch(json["is"]) do
             wrong(
-              "#{field.label} cannot be asked with #{json["is"].inspect}; it knows #{Operators.for(field.type).keys.join(", ")}",
+              "#{field.label} cannot be asked with #{shown(json["is"])}; it knows #{Operators.for(field.type).keys.join(", ")}",
               "#{at}.is"
             )
           end
@@ -159,7 +168,7 @@ module NimbleLetter
         def activity_test(json, at)
           kind = json["activity"]
           unless Operators::ACTIVITIES.key?(kind)
-            wrong("There is no activity #{kind.inspect}; there are #{Operators::ACTIVITIES.keys.join(", ")}", "#{at}.activity")
+            wrong("There is no activity #{shown(kind)}; there are #{Operators::ACTIVITIES.keys.join(", ")}", "#{at}.activity")
           end
           Nodes::ActivityTest.new(
             kind: kind,
@@ -213,6 +222,9 @@ module NimbleLetter
         rescue Date::Error
           wrong("This needs a date like 2026-05-12", at)
         end
+
+        # What was sent may be of any length.
+        def shown(value) = value.to_s[0, SHOWN_LETTERS].inspect
 
         def wrong(message, at) = raise(Invalid.new("#{message}.", code: :condition_unclear, at: at))
       end

@@ -66,10 +66,13 @@ module NimbleLetter
           "signed" => "signed",
           "lost" => "lost"
         }.freeze
+        # Nothing longer is a wrong name; to compare takes the product of both lengths.
+        LONGEST_NAME = 80
         CONSENT = {"yes" => "yes", "no" => "no", "unknown" => "unknown"}.freeze
 
         def initialize(fields)
           @fields = fields.to_h { |field| [field.key, field] }.freeze
+          @named = self.for(:merge).each_with_object({}) { |field, all| names_of(field).each { |name| all[name] ||= field } }.freeze
           freeze
         end
 
@@ -88,16 +91,13 @@ module NimbleLetter
         # Finds the field meant by what somebody typed: its key, its label, or its bare name.
         # @param words [String] "first name", "company", "person.city"
         # @return [Field, nil]
-        def named(words)
-          wanted = plain(words)
-          self[words.to_s.strip] || self.for(:merge).find { |field| names_of(field).include?(wanted) }
-        end
+        def named(words) = self[words.to_s.strip] || @named[plain(words)]
 
         # @return [Field, nil] the merge field whose name is nearest to a wrong one
         def nearest(words)
-          by_name = self.for(:merge).each_with_object({}) { |field, all| names_of(field).each { |name| all[name] ||= field } }
-          guess = DidYouMean::SpellChecker.new(dictionary: by_name.keys).correct(plain(words)).first
-          by_name[guess]
+          return if words.to_s.length > LONGEST_NAME
+
+          @named[DidYouMean::SpellChecker.new(dictionary: @named.keys).correct(plain(words)).first]
         end
 
         private

@@ -11,7 +11,7 @@ module NimbleLetter
         COMPANY = ColumnMatching::COMPANY
         COMPANY_FIELD = Fields::Field.new(key: COMPANY, label: "Company", type: :text, uses: [])
         NAMES = ["person.first_name", "person.last_name", "person.known_as", "person.email", COMPANY].freeze
-        SPLIT = /\s*[,;|]\s*/
+        SPLIT = /[,;|]/
 
         # @param matching [Array<String, nil>] field key of each column
         # @param catalogue [Fields::Catalogue]

@@ -9,6 +9,7 @@ module NimbleLetter
         LINK_SCHEMES = %r{\A(https?://|mailto:|tel:)[^\s<>"]+\z}i
         MAX_BYTES = 512 * 1024
         MAX_DEPTH = 14
+        MAX_NODES = 10_000 # a long letter has some hundreds
         WORDS_A_MINUTE = 220 # silent reading of plain English
         EMPTY = {"type" => "doc", "content" => [{"type" => "paragraph"}]}.freeze
 
@@ -28,8 +29,10 @@ module NimbleLetter
         # @return [Document]
         def self.from_text(text, at: "body", catalogue: Fields::Standard.catalogue)
           paragraphs = text.to_s.split(/\n{2,}/).map do |paragraph|
-            lines = paragraph.split("\n").map { |line| line.empty? ? [] : [{"type" => "text", "text" => line}] }
-            content = lines.inject { |all, line| all + [{"type" => "hardBreak"}] + line } || []
+            content =
+              paragraph.split("\n").each_with_index.flat_map do |line, i|
+                [({"type" => "hardBreak"} if i.positive?), ({"type" => "text", "text" => line} unless line.empty?)].compact
+              end
             {"type" => "paragraph", "content" => content}
           end
           parse!({"type" => "doc", "content" => paragraphs}, at: at, catalogue: catalogue)

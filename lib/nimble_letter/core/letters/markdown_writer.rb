@@ -8,7 +8,7 @@ module NimbleLetter
         SPECIAL = /[\\`*_\[\]<>#]/
         # Some readers see a table in these; within a field's braces they part its name from its fallback.
         OUTSIDE_FIELDS = /[\\`*_\[\]<>#|]/
-        FIELD = /(\{\{.*?\}\})/
+        FIELD = /(\{\{[^{}]*\}\})/
         # What makes a list, a line, a heading or a block of code of a paragraph that begins with it.
         NUMBER_START = /^( *\d+)([.)])(?=\s|\z)/
         MARK_START = /^( *)(?=[-+=:])/
@@ -76,7 +76,13 @@ module NimbleLetter
         def address(href) = href.match?(/[()]/) ? "<#{href}>" : href
 
         # Spaces stay outside, or the mark would not count as one.
-        def wrapped(text, mark) = text.sub(/\A(\s*)(.*?)(\s*)\z/m) { $2.empty? ? $& : "#{$1}#{mark}#{$2}#{mark}#{$3}" }
+        def wrapped(text, mark)
+          words = text.strip
+          return text if words.empty?
+
+          before, after = text[/\A\s*/], text[text.rstrip.length..]
+          "#{before}#{mark}#{words}#{mark}#{after}"
+        end
       end
     end
   end

@@ -5,6 +5,9 @@ module NimbleLetter
     module Letters
       # Reads the JSON of a document: keeps what is known, refuses what is not, and says where.
       class Reading
+        MOST_MARKS = 20
+        SHOWN_LETTERS = 60
+
         # @param line [Boolean] only one line of words
         def initialize(catalogue, at, line: false)
           @catalogue, @at, @line = catalogue, at, line
@@ -15,7 +18,7 @@ module NimbleLetter
         # @raise [Invalid]
         def root(json)
           wrong("A letter's text is a document", @at) unless json.is_a?(Hash) && json["type"] == "doc"
-          @bytes = 0
+          @bytes = @nodes = 0
           {"type" => "doc", "content" => blocks(json, @at, 1, 0)}
         end
 
@@ -25,9 +28,17 @@ module NimbleLetter
           wrong("The text is nested too deep", at) if depth > Document::MAX_DEPTH
           children = node["content"] || []
           wrong("This needs a list", "#{at}.content") unless children.is_a?(Array)
+          counted(children.size)
           children.each_with_index do |child, i|
             wrong("Every part of a document is an object", "#{at}.content[#{i}]") unless child.is_a?(Hash)
           end
+        end
+
+        def counted(more)
+          @nodes += more
+          return if @nodes <= Document::MAX_NODES
+
+          raise Invalid.new("A letter may have #{Document::MAX_NODES} parts; this one has more.", code: :letter_too_long, at: @at)
         end
 
         # @param nested [Integer] conditional passages around it
@@ -35,7 +46,7 @@ module NimbleLetter
           taken = @line ? %w[paragraph] : Nodes::HOLDS.fetch(node["type"])
           children_of(node, at, depth).each_with_index.map do |child, i|
             here = "#{at}.content[#{i}]"
-            wrong("A letter cannot hold a #{child["type"].inspect} here", "#{here}.type") unless taken.include?(child["type"])
+            wrong("A letter cannot hold a #{shown(child["type"])} here", "#{here}.type") unless taken.include?(child["type"])
             block(child, here, depth + 1, nested)
           end
         end
@@ -104,7 +115,7 @@ module NimbleLetter
             when "text" then text(child, here)
             when "hardBreak" then [{"type" => "hardBreak"}]
             when "mergeField" then [merge_field(child, here)]
-            else wrong("A letter cannot hold a #{child["type"].inspect} here", "#{here}.type")
+            else wrong("A letter cannot hold a #{shown(child["type"])} here", "#{here}.type")
             end
           end
         end
@@ -121,7 +132,9 @@ module NimbleLetter
             )
           end
           marks = marks(node, at)
-          @typed.split(words).map do |part|
+          parts = @typed.split(words)
+          counted(parts.size - 1)
+          parts.map do |part|
             part = {"type" => "text", "text" => part} if part.is_a?(String)
             marks.any? ? part.merge("marks" => marks) : part
           end
@@ -130,6 +143,7 @@ module NimbleLetter
         def marks(node, at)
           given = node["marks"] || []
           wrong("This needs a list", "#{at}.marks") unless given.is_a?(Array)
+          wrong("This has too many marks", "#{at}.marks") if given.size > MOST_MARKS
           given.filter_map.with_index do |mark, i|
             kind = mark.is_a?(Hash) && mark["type"]
             next unless Nodes::MARKS.include?(kind)
@@ -157,11 +171,14 @@ module NimbleLetter
         def merge_field(node, at)
           attrs = node["attrs"].is_a?(Hash) ? node["attrs"] : {}
           field = @catalogue[attrs["field"]]
-          wrong("There is no field #{attrs["field"].inspect}", "#{at}.attrs.field") unless field&.for?(:merge)
+          wrong("There is no field #{shown(attrs["field"])}", "#{at}.attrs.field") unless field&.for?(:merge)
           made = TypedFields.node(field, attrs["fallback"], attrs["form"])
           marks = marks(node, at)
           marks.any? ? made.merge("marks" => marks) : made
         end
+
+        # What was sent may be of any length.
+        def shown(value) = value.to_s[0, SHOWN_LETTERS].inspect
 
         def wrong(message, at) = raise(Invalid.new("#{message}.", code: :letter_unclear, at: at))
       end

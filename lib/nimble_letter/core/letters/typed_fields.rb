@@ -6,15 +6,17 @@ module NimbleLetter
       # Merge fields typed or pasted as text: {{first name}} or {{first name|there}}, and the notations that other writing
       # comes in: [First name], {first name}, «First name», <<First name>>, %FIRST_NAME%, ${first_name}.
       class TypedFields
-        PATTERN = /\{\{\s*([^{}|]{1,80}?)\s*(?:\|([^{}]{0,200}))?\}\}/
+        # White space around a name is taken off afterwards: a pattern that skips it on both sides takes the square of its
+        # length to find that there is no end.
+        PATTERN = /\{\{([^{}|]{1,100})(?:\|([^{}]{0,200}))?\}\}/
         # Taken for a field only when they name one: brackets are also just brackets.
         PASTED = Regexp.union(
           PATTERN,
-          /\$\{\s*([^{}]{1,60}?)\s*\}/,
-          /\{\s*([^{}]{1,60}?)\s*\}/,
-          /\[\s*([^\[\]]{1,60}?)\s*\]/,
-          /«\s*([^«»]{1,60}?)\s*»/,
-          /<<\s*([^<>]{1,60}?)\s*>>/,
+          /\$\{([^{}]{1,80})\}/,
+          /\{([^{}]{1,80})\}/,
+          /\[([^\[\]]{1,80})\]/,
+          /«([^«»]{1,80})»/,
+          /<<([^<>]{1,80})>>/,
           /%([A-Za-z_][A-Za-z0-9_ .]{1,58})%/
         )
         FALLBACK = 2 # the group of PATTERN and PASTED that holds it
@@ -34,7 +36,7 @@ module NimbleLetter
         end
 
         # @return [Array<String>] what stands between {{ and }} in a text
-        def self.names(text) = text.include?("{{") ? text.scan(PATTERN).map(&:first) : []
+        def self.names(text) = text.include?("{{") ? text.scan(PATTERN).map { |name, _| name.strip } : []
 
         def initialize(catalogue)
           @catalogue = catalogue

@@ -2,7 +2,7 @@
 
 require "mail"
 require "json"
-require "kramdown"
+require "commonmarker"
 require "nokogiri"
 require "stringio"
 
@@ -77,10 +77,11 @@ module NimbleLetter
         {name: title, subject: one_line(Nokogiri.HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}
 
       def markdown(text, title)
-        front, body = text.match(/\A---\s*\n(.*?)\n---\s*\n(.*)\z/m)&.captures || ["", text]
+        found = text.match(FRONT)
+        front, body = found ? [found[1], found.post_match] : ["", text]
         said =
           front
-            .scan(/^(title|subject|preview):\s*(.+)$/)
+            .scan(/^(title|subject|preview):[ \t]*(.+)$/)
             .to_h { |key, value| [key, value.strip.then { |one| one.start_with?('"') ? JSON.parse(one) : one }] }
         {
           name: said.fetch("title", title),
@@ -96,27 +97,14 @@ module NimbleLetter
 
       # A stroke within a field would be taken for the edge of a table.
       STROKE = "\u2758"
+      TYPED = /\{\{[^{}]{0,320}\}\}/
+      FRONT = /\A---[ \t]*\n(.*?)\n---[ \t]*(?:\n|\z)/m
 
-      # Signs stay as they were typed: three points are three points.
-      AS_TYPED = {
-        auto_ids: false,
-        smart_quotes: %w[apos apos quot quot],
-        typographic_symbols: {
-          hellip: "...",
-          mdash: "---",
-          ndash: "--",
-          laquo: "<<",
-          raquo: ">>",
-          laquo_space: "<< ",
-          raquo_space: " >>"
-        }
-      }.freeze
-
+      # CommonMark with tables, in time that grows with its length alone. HTML in it is read as all other HTML is.
       def html_of(markdown)
-        Kramdown::Document
-          .new(markdown.gsub(/\{\{.*?\}\}/) { |field| field.gsub("|", STROKE) }, **AS_TYPED)
-          .to_html
-          .gsub(/\{\{.*?\}\}/) { |field| field.gsub(STROKE, "|") }
+        CommonMarker
+          .render_html(markdown.gsub(TYPED) { |field| field.gsub("|", STROKE) }, :UNSAFE, %i[table strikethrough])
+          .gsub(TYPED) { |field| field.gsub(STROKE, "|") }
       end
 
       def format_of(name, text)

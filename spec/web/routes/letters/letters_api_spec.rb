@@ -202,7 +202,9 @@ RSpec.describe "the API of letters" do
     look = call_api(:put, "/api/look", {values: {accent: "#ffff00"}, postal_address: "4 Felt Yard"})
     expect(look["contrasts"].map { |pair| pair["enough"] }).to eq([true, false, false])
     expect(look["postal_address"]).to eq("4 Felt Yard")
-    call_api(:put, "/api/look", {values: {ink: "url(x)"}}, status: 422)
+    [{ink: "url(x)"}, {ink: nil}, {ink: 7}, {font: "comic"}, {logo_picture_id: "1"}, {logo_picture_id: 999}, {shadow: "#000000"}].each do |values|
+      call_api(:put, "/api/look", {values: values}, status: 422)
+    end
     box = make_mailbox
     signed =
       call_api(:put, "/api/signatures/account/#{maren.id}", {document: doc(para("Maren"))})["signatures"].find do |one|
@@ -211,10 +213,10 @@ RSpec.describe "the API of letters" do
     expect(signed["document"]).to eq(doc(para("Maren")))
     call_api(:put, "/api/signatures/mailbox/#{box.id}", {document: nil})
 
-    get "/auth/logout"
+    elsewhere
     colleague = sign_in(colleague(role: "colleague"))
-    call_api(:put, "/api/look", {values: {}}, status: 422)
-    call_api(:put, "/api/signatures/account/#{maren.id}", {document: nil}, status: 422)
+    call_api(:put, "/api/look", {values: {}}, status: 403)
+    call_api(:put, "/api/signatures/account/#{maren.id}", {document: nil}, status: 403)
     call_api(:put, "/api/signatures/account/#{colleague.id}", {document: doc(para("Me"))})
   end
 
@@ -243,7 +245,7 @@ RSpec.describe "the API of letters" do
     expect(call_api(:get, "/api/practice/letters/#{id}")["source"]).to eq(raw)
     get "/api/practice/letters/#{id}/shown"
     expect(last_response.body).to include('<img src="/p/k.png">')
-    expect(last_response.headers["content-security-policy"]).to include("img-src http://example.org/p/")
+    expect(last_response.headers["content-security-policy"]).to include("img-src http://127.0.0.1/p/")
     get "/u/test"
     expect(last_response.body).to include("This was a test")
   end

@@ -6,7 +6,7 @@ module NimbleLetter
       module Checks
         # Links, buttons and pictures.
         module BodyChecks
-          HERE = /\A\s*(here|click here|this|link|read more|more|hier|ici|aquí|qui)\s*[.!]?\s*\z/i
+          HERE = /\A(here|click here|this|link|read more|more|hier|ici|aquí|qui) ?[.!]?\z/i
           FEW_WORDS = 20 # beside a picture; below it, a reader who does not load pictures sees next to nothing
 
           # @param given [Given]
@@ -14,7 +14,7 @@ module NimbleLetter
           def self.call(given) = links(given) + buttons(given) + pictures(given)
 
           def self.links(given)
-            given.body.each_node.select { |node| node["type"] == "text" && linked?(node) && node["text"].match?(HERE) }.map do |node|
+            given.body.each_node.select { |node| node["type"] == "text" && linked?(node) && node["text"].strip.match?(HERE) }.map do |node|
               Checks.advice(
                 "link_says_here",
                 "A link says only “#{node["text"].strip}”.",
