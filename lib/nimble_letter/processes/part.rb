@@ -9,6 +9,7 @@ module NimbleLetter
       # @param configuration [Configuration]
       # @return [Boolean] false when it was told to end before the database came
       def self.begin(configuration)
+        Files::XmlLibrary.load!
         Signals.listen
         Signals.end_with(configuration.parent) if configuration.parent
         until ready?(configuration)

@@ -12,6 +12,7 @@ module NimbleLetter
         COMPANY_FIELD = Fields::Field.new(key: COMPANY, label: "Company", type: :text, uses: [])
         NAMES = ["person.first_name", "person.last_name", "person.known_as", "person.email", COMPANY].freeze
         SPLIT = /[,;|]/
+        MOST_IN_A_CELL = 100
 
         # @param matching [Array<String, nil>] field key of each column
         # @param catalogue [Fields::Catalogue]
@@ -94,7 +95,13 @@ module NimbleLetter
             .compact
             .map { |word| word[0, 80] }
             .uniq
-            .then { |all| all.empty? ? nil : all }
+            .then { |all| all.empty? ? nil : bounded(all) }
+
+        def bounded(all)
+          raise Invalid.new("There are #{all.size} in one cell; that is more than a person has.") if all.size > MOST_IN_A_CELL
+
+          all
+        end
 
         def address(field, cell)
           raise Invalid.new("There is a line break in the address.") if cell.to_s.strip.match?(/[\r\n]/)

@@ -79,11 +79,11 @@ module NimbleLetter
         delivery && [delivery, link]
       end
 
-      def note(kind, delivery, data = nil)
+      def note(kind, delivery, link: nil)
         now = settings.clock.now
         machine = Core::MailReading::MachineTouch.machine?(agent: request.user_agent, purpose: request.get_header("HTTP_SEC_PURPOSE"),
           since_sent_seconds: delivery.sent_at ? now - delivery.sent_at : Float::INFINITY)
-        Work::Happening.call(kind, at: now, person_id: delivery.person_id, delivery: delivery, by_machine: machine, data: data)
+        Work::Touch.call(kind, delivery, at: now, by_machine: machine, link: link)
       end
 
       # Asking twice is asking once.

@@ -7,8 +7,6 @@ module NimbleLetter
       MOST_BYTES = 5 * 1024 * 1024
       MOST_TOGETHER = 8 * 1024 * 1024 # many servers stop at ten, and base64 adds a third
       MOST_FILES = 5
-      # By name, since that is what servers go by; they turn the whole letter away for one of these.
-      REFUSED = %w[exe com bat cmd scr pif js jse vbs vbe wsf ps1 msi jar apk dll hta lnk reg iso img docm xlsm pptm].freeze
       TYPES = {
         "pdf" => "application/pdf",
         "txt" => "text/plain",
@@ -37,27 +35,20 @@ module NimbleLetter
       # @return [Records::Attachment]
       # @raise [Invalid]
       def call(stream, name:)
-        name = (Core::Letters::Values.clean(name.to_s.scrub("").tr("/\\", "__")) || "file")[0, 160]
-        ending = name[/\.(\w+)\z/, 1].to_s.downcase
-        if REFUSED.include?(ending)
-          raise Invalid.new(
-            "Mail servers turn away letters with a .#{ending} file.",
-            code: :refused_file,
-            hint: "Put it on a page and link to it."
-          )
-        end
-
+        name = Files::Attachable.plain_name(name)[-160..] || Files::Attachable.plain_name(name)
+        name = "file" if name.empty?
         data = stream.read(MOST_BYTES + 1).to_s
         raise Invalid.new("The file is empty.", code: :empty_file) if data.empty?
         if data.bytesize > MOST_BYTES
           raise Invalid.new("A file may have #{MOST_BYTES / 1024 / 1024} MB.", code: :too_large, hint: "A link to it reaches more people.")
         end
 
+        refuse!(Files::Attachable.refusal(name, data))
         room!(data.bytesize)
         Records::Attachment.create(
           letter_id: @letter.id,
           name: name,
-          mime: TYPES.fetch(ending, "application/octet-stream"),
+          mime: TYPES.fetch(Files::Attachable.ending(name), "application/octet-stream"),
           bytes: data.bytesize,
           data: Sequel.blob(data),
           created_at: @moment.now
@@ -65,6 +56,17 @@ module NimbleLetter
       end
 
       private
+
+      def refuse!(what)
+        return unless what
+
+        raise Invalid.new(
+          "Mail servers turn away letters with #{what}.",
+          code: :refused_file,
+          at: "file",
+          hint: "Put it on a page and link to it."
+        )
+      end
 
       def room!(bytes)
         there = Records::Attachment.where(letter_id: @letter.id).select_map(:bytes)

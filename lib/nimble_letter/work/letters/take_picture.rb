@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+NimbleLetter::Files::XmlLibrary.load!
 require "vips"
 require "digest"
 require "securerandom"

@@ -120,6 +120,9 @@ module NimbleLetter
       end
 
       def put_tags(names)
+        most = Records::Tag::MOST_A_PERSON
+        raise Invalid.new("A person has at most #{most} tags.", code: :too_many, at: "values.person.tags") if names.size > most
+
         wanted = names.map { |name| Records::Tag.named(name) }.uniq
         (wanted - @person.tags).each { |tag| @person.add_tag(tag) && event("tag", nil, tag.name) }
         (@person.tags - wanted).each { |tag| @person.remove_tag(tag) && event("tag", tag.name, nil) }

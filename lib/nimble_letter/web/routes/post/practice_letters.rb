@@ -22,7 +22,7 @@ module NimbleLetter
 
           app.get "/api/practice/letters" do
             found = Records.db[:practice_letters].order(Sequel.desc(:id)).limit(PAGE + 1)
-            found = found.where { id < params["before"].to_i } if params["before"]
+            found = found.where(Sequel[:id] < params["before"].to_i) if params["before"]
             found = found.where(Sequel.ilike(:recipient, "%#{found.escape_like(params["words"])}%")) if params["words"].to_s != ""
             rows = found.all
             json(
