@@ -42,7 +42,7 @@ RSpec.describe "requests of ill will" do
       asked(route).each do |path, body|
         status, type = answer_to(route.verb, path, body)
         statuses[status] += 1
-        expect(status).to be < 500, "#{route.verb} #{path[0, 200]} #{body.to_s[0, 300]}: #{last_response.body[0, 300]}"
+        expect(status).to be < 500, "#{route.verb} #{path[0, 200]} #{body.to_s[0, 300]}: #{last_response.body.b[0, 300].inspect}"
         expect(type).to eq("application/json").or(satisfy { status == 200 }), "#{route} #{body.to_s[0, 300]}"
       end
     end

@@ -34,6 +34,41 @@ RSpec.describe "the pages that letters lead to" do
     expect(last_response.status).to eq(404)
   end
 
+  describe "fetched again and again" do
+    let(:link) { "/c/#{tokens.write(:click, delivery.key, 0)}" }
+
+    def clicks = kinds.count("clicked")
+
+    it "counts one link of one letter once a day, however often it is fetched" do
+      20.times { get link }
+      expect([clicks, last_response.status]).to eq([1, 302])
+      standing_clock.now = now + 23 * 3600
+      get link
+      expect(clicks).to eq(1)
+      standing_clock.now = now + 24 * 3600
+      get link
+      expect(clicks).to eq(2)
+    end
+
+    it "counts another link, and an open, for itself" do
+      delivery.update(links: ["https://ternandfallow.example/listen", "https://ternandfallow.example/felt"])
+      2.times do
+        get link
+        get "/c/#{tokens.write(:click, delivery.key, 1)}"
+        get "/o/#{tokens.write(:open, delivery.key)}.gif"
+      end
+      expect([clicks, kinds.count("opened")]).to eq([2, 1])
+    end
+
+    it "hides no person behind a scanner that came first" do
+      header "User-Agent", "practice-link-scanner/1.0"
+      2.times { get link }
+      header "User-Agent", "Mozilla/5.0 (X11) PracticeReader/1.0"
+      get link
+      expect([clicks, kinds(by_machine: true).count("clicked")]).to eq([1, 1])
+    end
+  end
+
   it "does nothing with a token that was tampered with" do
     token = tokens.write(:click, delivery.key, 0)
     ["/c/#{token}x", "/c/#{token.sub("c.", "u.")}", "/u/#{tokens.write(:open, delivery.key)}", "/c/https://evil.example"].each do |path|
