@@ -3,6 +3,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
 import { ApiProblem } from './api/client'
+import { watchInput } from './api/send'
 import { App } from './app/App'
 import { applyTheme } from './app/theme'
 import './app.css'
@@ -11,6 +12,7 @@ const AWAY_MS = 3000
 const isAway = (error: unknown) => error instanceof ApiProblem && (error.status === 0 || error.status === 503)
 
 applyTheme()
+watchInput(window)
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no place for the screens')
 

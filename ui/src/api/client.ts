@@ -1,15 +1,11 @@
 import createClient from 'openapi-fetch'
 import type { components, paths } from './schema'
+import { send } from './send'
+
+export { currentCsrf, setCsrf } from './send'
 
 /** Any shape of the contract, by name. */
 export type Shape<Name extends keyof components['schemas']> = components['schemas'][Name]
-
-let csrf = ''
-
-/** Keeps the token that every change must carry. */
-export function setCsrf(token: string) {
-  csrf = token
-}
 
 /** An error as the API tells it; `status` 0 means that nothing answered. */
 export class ApiProblem extends Error {
@@ -25,21 +21,17 @@ export class ApiProblem extends Error {
   }
 }
 
-export const api = createClient<paths>({
-  baseUrl: '/',
-  fetch: (request: Request) => {
-    if (request.method !== 'GET') request.headers.set('X-CSRF-Token', csrf)
-    return fetch(request)
-  },
-})
+export const api = createClient<paths>({ baseUrl: '/', fetch: (request: Request) => send(request) })
 
 /** Sends a file as it is, without reading it into memory. */
 export async function upload<T>(path: string, file: File): Promise<T> {
-  const response = await fetch(path, {
-    method: 'POST',
-    body: file,
-    headers: { 'X-CSRF-Token': csrf, 'Content-Type': 'application/octet-stream', Accept: 'application/json' },
-  }).catch(() => {
+  const request = () =>
+    new Request(path, {
+      method: 'POST',
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream', Accept: 'application/json' },
+    })
+  const response = await send(request(), request).catch(() => {
     throw new ApiProblem(
       0,
       'no_answer',

@@ -15,6 +15,7 @@ import { PicturesScreen } from '../screens/pictures/PicturesScreen'
 import { PracticePostScreen } from '../screens/practice-post/PracticePostScreen'
 import { RepliesScreen } from '../screens/replies/RepliesScreen'
 import { ResultsScreen } from '../screens/results/ResultsScreen'
+import { SafetyScreen } from '../screens/safety/SafetyScreen'
 import { SequenceScreen } from '../screens/sequences/SequenceScreen'
 import { SequencesScreen } from '../screens/sequences/SequencesScreen'
 import { SetAsideScreen } from '../screens/set-aside/SetAsideScreen'
@@ -23,6 +24,7 @@ import { StackScreen } from '../screens/stack/StackScreen'
 import { TodayScreen } from '../screens/today/TodayScreen'
 import { ChangesProvider } from './changes'
 import { KeysProvider } from './keys'
+import { PasswordAgain } from './PasswordAgain'
 import { Shell } from './Shell'
 import { SignInPage } from './SignInPage'
 import { isSignedIn, SessionProvider, useSessionQuery } from './session'
@@ -73,9 +75,11 @@ export function App() {
                 <Route path="set-aside" element={<SetAsideScreen />} />
                 <Route path="results" element={<ResultsScreen />} />
                 <Route path="settings" element={<SettingsScreen />} />
+                <Route path="settings/sign-in" element={<SafetyScreen />} />
                 <Route path="*" element={<h1>There is no such page</h1>} />
               </Routes>
             </Suspense>
+            <PasswordAgain />
           </Shell>
         </ChangesProvider>
       </KeysProvider>

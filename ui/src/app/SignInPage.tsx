@@ -13,7 +13,7 @@ export function SignInPage({ session }: { session: Shape<'Session'> }) {
     event.preventDefault()
     setBusy(true)
     setError(null)
-    await signIn(email, password, session.csrf).catch(setError)
+    await signIn(email, password).catch(setError)
     setBusy(false)
   }
   return (

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useContext } from 'react'
-import { api, ask, problemOf, type Shape, setCsrf } from '../api/client'
+import { ApiProblem, api, ask, currentCsrf, problemOf, type Shape, setCsrf } from '../api/client'
 
 type Session = Shape<'Session'>
 type SignedIn = Session & { account: NonNullable<Session['account']>; firm: NonNullable<Session['firm']> }
@@ -26,34 +26,40 @@ export function isSignedIn(session: Session | undefined): session is SignedIn {
 export function useSessionQuery() {
   return useQuery({
     queryKey: ['session'],
-    queryFn: async () => {
-      const session = await ask(api.GET('/api/session'))
-      setCsrf(session.csrf)
-      return session
-    },
+    queryFn: readSession,
     staleTime: Number.POSITIVE_INFINITY,
   })
 }
 
-/** Signing in and out; Rodauth answers these, so they stand outside of the contract. */
+/** Signing in and out and the password; Rodauth answers these, so they stand outside of the contract. */
+export async function postAuth(path: 'login' | 'logout' | 'change-password' | 'confirm-password', body: object): Promise<void> {
+  const response = await fetch(`/auth/${path}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Accept: 'application/json', 'X-CSRF-Token': currentCsrf() },
+    body: JSON.stringify(body),
+  }).catch(() => {
+    throw new ApiProblem(0, 'no_answer', 'The server does not answer.', 'Try again when it is back.')
+  })
+  if (!response.ok) throw problemOf(response.status, await response.json().catch(() => undefined))
+}
+
+/** The session as the server has it now, with its token kept. */
+export async function readSession(): Promise<Session> {
+  const session = await ask(api.GET('/api/session'))
+  setCsrf(session.csrf)
+  return session
+}
+
 export function useSignIn() {
   const client = useQueryClient()
-  const post = async (path: string, body: object, csrf: string) => {
-    const response = await fetch(path, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', Accept: 'application/json', 'X-CSRF-Token': csrf },
-      body: JSON.stringify(body),
-    })
-    const answer: unknown = await response.json().catch(() => ({}))
-    if (!response.ok) {
-      const words = (answer as { error?: unknown }).error
-      throw typeof words === 'string' ? new Error(words) : problemOf(response.status, answer)
-    }
-    if (path === '/auth/login') await client.resetQueries()
-  }
   return {
-    signIn: (email: string, password: string, csrf: string) => post('/auth/login', { email, password }, csrf),
+    signIn: async (email: string, password: string) => {
+      // The page may have stood open longer than its token holds.
+      await readSession()
+      await postAuth('login', { email, password })
+      await client.resetQueries()
+    },
     // A new page begins a new session; answers still on their way must not mix with it.
-    signOut: (csrf: string) => post('/auth/logout', {}, csrf).then(() => window.location.assign('/')),
+    signOut: () => postAuth('logout', {}).finally(() => window.location.assign('/')),
   }
 }

@@ -8,6 +8,7 @@ const WORDS: Record<Thing['kind'], { one: string; many: string }> = {
   act: { one: 'act on many records', many: 'acts on many records' },
   file: { one: 'file', many: 'files' },
   round: { one: 'round of work', many: 'rounds of work' },
+  field: { one: 'field of your own', many: 'fields of your own' },
 }
 
 /** What people call something that was set aside. */
@@ -17,7 +18,7 @@ export function kindWords(kind: string, count: number): string {
 }
 
 /** What has begun is not left half done. */
-export const canBeLeft = (kind: Thing['kind']) => kind !== 'act' && kind !== 'file'
+export const canBeLeft = (kind: Thing['kind']) => !['act', 'file', 'field'].includes(kind)
 
 /** Things that have the same reason, in the order in which they come. */
 export function byReason(things: Thing[]): { kind: Thing['kind']; reason: string; things: Thing[] }[] {

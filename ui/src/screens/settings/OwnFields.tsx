@@ -7,6 +7,8 @@ import { PeopleCount } from '../../parts/PeopleCount'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
 
+const ASKED_EVERY_MS = 400
+
 const TYPES: [NonNullable<Shape<'OwnFieldInput'>['type']>, string][] = [
   ['text', 'text'],
   ['long_text', 'long text'],
@@ -68,7 +70,9 @@ export function OwnFields({ admin }: { admin: boolean }) {
                   {field.choices.length > 0 && <span className="muted">: {field.choices.join(', ')}</span>}
                 </td>
                 <td className="text-right">
-                  {field.subject === 'person' ? (
+                  {!field.made ? (
+                    <span className="muted">being made</span>
+                  ) : field.subject === 'person' ? (
                     <PeopleCount
                       bare
                       title={`${field.label} is filled`}
@@ -106,6 +110,16 @@ export function OwnFields({ admin }: { admin: boolean }) {
   )
 }
 
+/** A new field can be used once its place in the records is made, which takes longer the more people there are. */
+async function untilMade(id: number): Promise<Shape<'OwnField'>> {
+  for (;;) {
+    const field = (await ask(api.GET('/api/fields'))).fields.find((one) => one.id === id)
+    if (!field) throw new Error('This field is gone.')
+    if (field.made) return field
+    await new Promise((resolve) => setTimeout(resolve, ASKED_EVERY_MS))
+  }
+}
+
 /** Makes a field: its name, whose it is, what it holds. */
 export function NewField({ label: named = '', onMade }: { label?: string; onMade: (field: Shape<'OwnField'>) => void }) {
   const [label, setLabel] = useState(named)
@@ -114,8 +128,8 @@ export function NewField({ label: named = '', onMade }: { label?: string; onMade
   const [choices, setChoices] = useState('')
   const needsChoices = type === 'choice' || type === 'choices'
   const make = useMutation({
-    mutationFn: () =>
-      ask(
+    mutationFn: async () => {
+      const field = await ask(
         api.POST('/api/fields', {
           body: {
             label: label.trim(),
@@ -124,7 +138,9 @@ export function NewField({ label: named = '', onMade }: { label?: string; onMade
             ...(needsChoices ? { choices: choices.split(',').map((one) => one.trim()) } : {}),
           },
         }),
-      ),
+      )
+      return untilMade(field.id)
+    },
     onSuccess: (field) => {
       setLabel('')
       setChoices('')
@@ -173,7 +189,7 @@ export function NewField({ label: named = '', onMade }: { label?: string; onMade
         </label>
       )}
       <button type="submit" className="btn btn-sm btn-plain" disabled={!label.trim() || make.isPending}>
-        Make the field
+        {make.isPending ? 'Making it…' : 'Make the field'}
       </button>
       {make.error && (
         <div className="w-full">

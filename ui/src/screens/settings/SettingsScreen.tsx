@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { useSession, useSignIn } from '../../app/session'
 import { useTheme } from '../../app/theme'
@@ -59,7 +60,14 @@ export function SettingsScreen() {
   })
   return (
     <>
-      <Header title="Settings" />
+      <Header
+        title="Settings"
+        actions={
+          <Link to="/settings/sign-in" className="btn btn-sm btn-plain">
+            Sign-in and safety
+          </Link>
+        }
+      />
       <section className="mb-8 max-w-3xl">
         <h2 className="border-b border-base-300 pb-1 mb-1">Mailboxes</h2>
         {error && <ErrorNote error={error} />}
@@ -113,9 +121,14 @@ export function SettingsScreen() {
         <p className="mb-3">
           {session.account.name}, {session.account.email} <span className="muted">· {session.account.role}</span>
         </p>
-        <button type="button" className="btn btn-sm btn-plain" onClick={() => signOut(session.csrf)}>
-          Sign out
-        </button>
+        <div className="flex gap-2">
+          <Link to="/settings/sign-in" className="btn btn-sm btn-plain">
+            Password and sign-ins
+          </Link>
+          <button type="button" className="btn btn-sm btn-plain" onClick={() => signOut()}>
+            Sign out
+          </button>
+        </div>
       </section>
     </>
   )

@@ -1,0 +1,17 @@
+/** What a line of the log says, by its kind. */
+export const SAFETY_KINDS: Record<string, string> = {
+  signed_in: 'signed in',
+  sign_in_refused: 'sign-in refused',
+  slowed_down: 'slowed down',
+  signed_out: 'signed out',
+  session_ended: 'sign-in ended',
+  password_changed: 'password changed',
+  password_refused: 'password refused',
+  exported: 'people exported',
+  sequence_started: 'sequence started',
+  people_joined: 'people added to a sequence',
+  colleague_made: 'colleague made',
+  colleague_changed: 'colleague changed',
+  setting_changed: 'setting changed',
+  refused: 'not allowed',
+}
