@@ -80,9 +80,26 @@ module NimbleLetter
       end
 
       # @param html [String]
+      # @return [String] "" for none
+      # @raise [Invalid]
+      def title(html) = parsed(html).at("title")&.text.to_s
+
+      # @param html [String]
       # @return [Hash] a document, still to be parsed
       # @raise [Invalid]
       def read(html)
+        root = parsed(html).at("body")
+        if root.xpath("count(.//node())") > MOST_NODES
+          raise Invalid.new("This has more than #{MOST_NODES} parts; it is no letter.", code: :letter_too_long)
+        end
+
+        blocks = blocks_of(root)
+        {"type" => "doc", "content" => blocks.empty? ? [{"type" => "paragraph"}] : blocks}
+      end
+
+      private
+
+      def parsed(html)
         if html.bytesize > MOST_BYTES
           raise Invalid.new(
             "This is #{html.bytesize / 1024 / 1024} MB; a letter takes #{Core::Letters::Document::MAX_BYTES / 1024} kB of text.",
@@ -90,18 +107,10 @@ module NimbleLetter
           )
         end
 
-        root = Nokogiri::HTML5.parse(html.scrub(""), max_tree_depth: 600, max_attributes: 200).at("body")
-        if root.xpath("count(.//node())") > MOST_NODES
-          raise Invalid.new("This has more than #{MOST_NODES} parts; it is no letter.", code: :letter_too_long)
-        end
-
-        blocks = blocks_of(root)
-        {"type" => "doc", "content" => blocks.empty? ? [{"type" => "paragraph"}] : blocks}
+        Nokogiri::HTML5.parse(html.scrub(""), max_tree_depth: 600, max_attributes: 200)
       rescue ArgumentError => error
         raise Invalid.new("This HTML cannot be read: #{error.message[0, 100]}.", code: :html_unclear)
       end
-
-      private
 
       # @return [Array<Hash>] block nodes
       def blocks_of(node, marks = [])

@@ -67,7 +67,7 @@ module NimbleLetter
       end
 
       # For the whole request, see Mishaps.
-      error(Rack::BadRequest, EncodingError, JSON::NestingError) { |error| raise error }
+      error(Rack::BadRequest, EncodingError, JSON::NestingError, SystemStackError) { |error| raise error }
 
       # For the whole request, see DatabaseTrouble.
       error(*Records::Patience::AWAY) { |error| raise error }

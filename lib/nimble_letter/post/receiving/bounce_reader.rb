@@ -29,14 +29,14 @@ module NimbleLetter
         report = Sisimai.rise(path, delivered: false)&.first or return
         id = report.messageid.to_s
         Bounce.new(event(report), [report.recipient.address], (id unless id.empty?), report.diagnosticcode.to_s[0, 300])
-      rescue *MailReader::UNREADABLE
+      rescue *Files::MailFile::UNREADABLE
         nil
       end
 
       # @return [Boolean] whether a mail system wrote it
       def self.report?(mail)
         mail.mime_type == "multipart/report" || mail.from&.first.to_s.match?(DAEMON)
-      rescue *MailReader::UNREADABLE
+      rescue *Files::MailFile::UNREADABLE
         false
       end
       private_class_method :report?

@@ -22,7 +22,7 @@ module NimbleLetter
         # RFC 5965 3.2: several recipients may be named, each in a line of its own.
         named = fields.scan(/^Original-Rcpt-To:\s*<?([^>\s]+)/i).flatten
         BounceReader::Bounce.new("complained", named | recipients(original), message_id(original), "complaint")
-      rescue *MailReader::UNREADABLE
+      rescue *Files::MailFile::UNREADABLE
         nil
       end
 
@@ -41,7 +41,7 @@ module NimbleLetter
 
       def self.attempt
         yield
-      rescue *MailReader::UNREADABLE
+      rescue *Files::MailFile::UNREADABLE
         nil
       end
       private_class_method :attempt

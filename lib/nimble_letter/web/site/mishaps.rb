@@ -23,7 +23,7 @@ module NimbleLetter
 
       def call(env)
         @app.call(env)
-      rescue Rack::BadRequest, EncodingError, JSON::NestingError => error
+      rescue Rack::BadRequest, EncodingError, JSON::NestingError, SystemStackError => error
         warn "A request nobody can read: #{error.class}"
         self.class.unreadable
       rescue => error # rubocop:disable Style/RescueStandardError -- the last to be asked

@@ -91,6 +91,7 @@ module NimbleLetter
           Demo::Firm.forget_sign_in(account[:email])
         end
         after_confirm_password { scope.tries.give_back }
+        set_error_reason { |reason| scope.note("password_refused", Records::Account[session_value]) if scope.guessed?(reason) }
 
         active_sessions_insert_hash do
           super().merge(agent: Core::Safety::Agent.words(request.user_agent), connection: request.env["REMOTE_ADDR"])
@@ -144,6 +145,9 @@ module NimbleLetter
         note("slowed_down", login) if @tries.to_be_noted?
         request.halt Throttle.wait(wait)
       end
+
+      # Whether somebody who is signed in did not know the password of this account.
+      def guessed?(reason) = rodauth.session_value && %i[invalid_password invalid_previous_password].include?(reason)
 
       attr_reader :tries
 

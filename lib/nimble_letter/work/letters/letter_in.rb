@@ -1,9 +1,7 @@
 # frozen_string_literal: true
 
-require "mail"
 require "json"
 require "commonmarker"
-require "nokogiri"
 require "stringio"
 
 module NimbleLetter
@@ -55,26 +53,17 @@ module NimbleLetter
       end
 
       def eml(text, title)
-        mail = Mail.read_from_string(text)
-        part = mail.html_part || ((mail.mime_type == "text/html") ? mail : nil)
-        body =
-          (
-            if part
-              @reader.read(part.decoded)
-            else
-              Core::Letters::Document.from_text((mail.text_part || mail).decoded.to_s.delete("\r"), catalogue: @moment.catalogue).to_h
-            end
-          )
+        mail = Files::MailFile.new(text)
+        page = mail.html
         {
           name: title,
           subject: one_line(mail.subject.to_s),
-          body: body,
-          manner: part&.decoded&.match?(/<(table|img)\b/i) ? "designed" : "plain"
+          body: page ? @reader.read(page) : document(mail.words),
+          manner: page&.match?(/<(table|img)\b/i) ? "designed" : "plain"
         }
       end
 
-      def html(text, title) =
-        {name: title, subject: one_line(Nokogiri.HTML5(text.scrub("")).at("title")&.text.to_s), body: @reader.read(text)}
+      def html(text, title) = {name: title, subject: one_line(@reader.title(text)), body: @reader.read(text)}
 
       def markdown(text, title)
         found = text.match(FRONT)
@@ -94,6 +83,8 @@ module NimbleLetter
       end
 
       private
+
+      def document(words) = Core::Letters::Document.from_text(words.delete("\r"), catalogue: @moment.catalogue).to_h
 
       # A stroke within a field would be taken for the edge of a table.
       STROKE = "\u2758"

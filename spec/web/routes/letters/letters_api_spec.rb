@@ -198,6 +198,22 @@ RSpec.describe "the API of letters" do
     call_api(:delete, "/api/passages/#{passage["id"]}")
   end
 
+  it "makes a letter of any piece of mail, however broken" do
+    mails = Dir[File.join(ROOT, "spec/fixtures/mail/*.eml")].to_h { |path| [File.basename(path), File.binread(path)] }
+    mails["nested.eml"] = (0..3000).map { |n| "Content-Type: multipart/mixed; boundary=b#{n}\r\n\r\n--b#{n}\r\n" }.join
+    mails.each do |name, bytes|
+      header "Content-Type", "application/octet-stream"
+      post "/api/letters/file?name=#{name}", bytes
+      expect(last_response.status).to eq(201).or(eq(422)), "#{name}: #{last_response.body[0, 200]}"
+    end
+  end
+
+  it "refuses a page that is nested without end, a heading of it too" do
+    header "Content-Type", "application/octet-stream"
+    post "/api/letters/file?name=deep.html", "<svg>" * 5000
+    expect([last_response.status, answer["error"]["code"]]).to eq([422, "html_unclear"])
+  end
+
   it "sets the firm's look and signatures, the admin's for all, one's own for everybody" do
     look = call_api(:put, "/api/look", {values: {accent: "#ffff00"}, postal_address: "4 Felt Yard"})
     expect(look["contrasts"].map { |pair| pair["enough"] }).to eq([true, false, false])

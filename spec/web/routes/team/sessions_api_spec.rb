@@ -132,6 +132,7 @@ RSpec.describe "being signed in" do
       expect(change("not it", fresh_password)).to eq(401)
       expect(answer["error"]).to include("at" => "password", "message" => "This is not your password.")
       expect(change(nil, fresh_password)).to eq(401)
+      expect(log_lines("password_refused").map { |line| line[:who] }).to eq(["Maren Holt"] * 2)
     end
 
     it "takes none that is short, that cannot be kept whole, that everybody tries, or that it is already" do
@@ -183,6 +184,7 @@ RSpec.describe "being signed in" do
       expect(answer["error"]["code"]).to eq("password_again")
       post "/auth/confirm-password", JSON.generate(password: "wrong")
       expect([last_response.status, answer["error"]["message"]]).to eq([401, "This is not your password."])
+      expect(log_lines("password_refused").size).to eq(1)
       close_tomas(403)
       post "/auth/confirm-password", JSON.generate(password: ApiClient::PASSWORD)
       expect(last_response).to be_ok

@@ -21,7 +21,7 @@ export function SafetyLog({ timeZone }: { timeZone: string }) {
   })
   const lines = log.data?.pages.flatMap((page) => page.lines)
   return (
-    <section className="mb-8 max-w-4xl">
+    <section className="mb-8 max-w-5xl">
       <div className="border-b border-base-300 pb-1 mb-1 flex items-end gap-4">
         <h2 className="grow">What matters to safety</h2>
         <select
@@ -45,11 +45,11 @@ export function SafetyLog({ timeZone }: { timeZone: string }) {
         <table className="plain w-full">
           <thead>
             <tr>
-              <th className="w-44">When</th>
-              <th className="w-52">What</th>
-              <th className="w-56">Who</th>
+              <th className="w-40">When</th>
+              <th className="w-44">What</th>
+              <th className="w-60">Who</th>
               <th>About</th>
-              <th>From</th>
+              <th className="w-28">From</th>
             </tr>
           </thead>
           <tbody>
@@ -65,6 +65,9 @@ export function SafetyLog({ timeZone }: { timeZone: string }) {
           </tbody>
         </table>
       )}
+      <p className="muted text-xs mt-2">
+        By the clock on the wall, not the practice clock. Nobody can change or take away a line, admins neither.
+      </p>
       {log.hasNextPage && (
         <button
           type="button"
