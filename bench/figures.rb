@@ -63,7 +63,7 @@ module Bench
       .join("\n")
 end
 
-wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey] : ARGV
+wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey bounds] : ARGV
 if wanted.size == 1
   require_relative "parts/#{wanted.first}"
   Bench.public_send(wanted.first)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "nokogiri"
+require "set"
 
 module NimbleLetter
   module Files
@@ -8,7 +9,7 @@ module NimbleLetter
     # headings, lists, quotes, links. Scripts, hidden text, styles and addresses that run something do not come along.
     class LetterHtml
       MOST_BYTES = 4 * 1024 * 1024
-      MOST_NODES = Core::Letters::Document::MAX_NODES
+      MOST_NODES = 5000 # ten pages out of a word processor have two thousand
       DROPPED = %w[
         script
         style
@@ -31,7 +32,7 @@ module NimbleLetter
         audio
         video
         canvas
-      ].freeze
+      ].to_set.freeze
       HEADINGS = {"h1" => 1, "h2" => 2, "h3" => 3, "h4" => 3, "h5" => 3, "h6" => 3}.freeze
       BLOCKS = %w[
         p
@@ -61,7 +62,7 @@ module NimbleLetter
         fieldset
         body
         html
-      ].freeze
+      ].to_set.freeze
       # What somebody does not see must not be in what they send.
       HIDING = Regexp.union(
         /display\s*:\s*none/i,
@@ -210,8 +211,12 @@ module NimbleLetter
         text.empty? ? rest : [first.merge("text" => text), *rest]
       end
 
-      def dropped?(node) =
-        DROPPED.include?(node.name) || node.key?("hidden") || node["style"].to_s.match?(HIDING) || node["style"].to_s.match?(IGNORED)
+      def dropped?(node)
+        return true if DROPPED.include?(node.name) || node.key?("hidden")
+
+        style = node["style"]
+        !style.nil? && (style.match?(HIDING) || style.match?(IGNORED))
+      end
 
       def words(node, marks) = tidy(node.children.flat_map { |child| inline(child, marks) })
 

@@ -31,7 +31,7 @@ RSpec.describe "the front of the site" do
             "CONTENT_LENGTH" => (most + 1).to_s
           )
         )
-        expect([status, headers["content-type"], answer.join]).to match([413, "application/json", /too_large/]), "#{path}: #{status} #{answer}"
+        expect([status, headers["content-type"], answer.join]).to match([413, "application/json", /too_large/]), "#{path}: #{answer}"
       end
     end
 

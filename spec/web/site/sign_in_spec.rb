@@ -132,8 +132,8 @@ RSpec.describe "signing in" do
       token = known.write(tomas.id, "abc")
 
       expect(known.nonce(token, tomas.id)).to eq("abc")
-      [known.nonce(token, maren.id), known.nonce(token.sub(tomas.id.to_s, maren.id.to_s), maren.id), known.nonce("", 1), known.nonce(nil, 1)]
-        .each { |nonce| expect(nonce).to be_nil }
+      others = known.nonce(token.sub(tomas.id.to_s, maren.id.to_s), maren.id)
+      expect([known.nonce(token, maren.id), others, known.nonce("", 1), known.nonce(nil, 1)]).to all(be_nil)
     end
 
     it "counts a try that succeeds for nothing" do

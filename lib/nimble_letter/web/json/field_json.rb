@@ -6,7 +6,9 @@ module NimbleLetter
     module FieldJson
       def self.write(field)
         used = Work::OwnField.used_in(field)
-        there = field.made ? ((field.table == :people) ? Records::Person.kept : Records.db[field.table]) : nil
+        there = if field.made
+          (field.table == :people) ? Records::Person.kept : Records.db[field.table]
+        end
         {
           id: field.id,
           key: field.to_field.key,

@@ -19,7 +19,7 @@ module NimbleLetter
         piece = @body.read([length, @most - @bytes + 1].compact.min)
         counted(piece)
         piece = "".b if piece.nil? && length.nil?
-        buffer ? buffer.replace(piece.to_s) && (piece && buffer) : piece
+        buffer ? buffer.replace(piece.to_s) && piece && buffer : piece
       end
 
       def gets = counted(@body.gets)

@@ -15,7 +15,8 @@ module NimbleLetter
           Records::Member.dataset.for_update.first(id: delivery.member_id)
           next false if Core::Tracking::SameTouch.among?(noted(kind, delivery, at, by_machine), at, link)
 
-          Happening.call(kind, at: at, person_id: delivery.person_id, delivery: delivery, by_machine: by_machine, data: link && {link: link})
+          data = link && {link: link}
+          Happening.call(kind, at: at, person_id: delivery.person_id, delivery: delivery, by_machine: by_machine, data: data)
           true
         end
       end

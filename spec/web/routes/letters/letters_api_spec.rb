@@ -218,9 +218,8 @@ RSpec.describe "the API of letters" do
     look = call_api(:put, "/api/look", {values: {accent: "#ffff00"}, postal_address: "4 Felt Yard"})
     expect(look["contrasts"].map { |pair| pair["enough"] }).to eq([true, false, false])
     expect(look["postal_address"]).to eq("4 Felt Yard")
-    [{ink: "url(x)"}, {ink: nil}, {ink: 7}, {font: "comic"}, {logo_picture_id: "1"}, {logo_picture_id: 999}, {shadow: "#000000"}].each do |values|
-      call_api(:put, "/api/look", {values: values}, status: 422)
-    end
+    [{ink: "url(x)"}, {ink: nil}, {ink: 7}, {font: "comic"}, {logo_picture_id: "1"}, {logo_picture_id: 999}, {shadow: "#000000"}]
+      .each { |values| call_api(:put, "/api/look", {values: values}, status: 422) }
     box = make_mailbox
     signed =
       call_api(:put, "/api/signatures/account/#{maren.id}", {document: doc(para("Maren"))})["signatures"].find do |one|
