@@ -113,6 +113,31 @@ RSpec.describe "signing in" do
       expect(statuses.tally).to eq(401 => Work::SignInTries::CONNECTION.at_once, 429 => 1)
     end
 
+    it "counts for all processes together" do
+      Work::SignInTries::ACCOUNT.at_once.times { try(maren.email, "wrong") }
+      another = Rack::Test::Session.new(Web::Site.app(configuration, clock: standing_clock), ApiClient::HOST)
+      another.get("/api/session")
+      token = JSON.parse(another.last_response.body)["csrf"]
+      another.post(
+        "/auth/login",
+        JSON.generate(email: maren.email, password: "wrong"),
+        "CONTENT_TYPE" => "application/json",
+        "HTTP_X_CSRF_TOKEN" => token
+      )
+
+      expect(another.last_response.status).to eq(429)
+    end
+
+    it "forgets what was counted once it is all there again" do
+      try(maren.email, "wrong")
+      clerk = Work::Clerk.new(configuration.imports, Records::Owner.new(configuration))
+      clerk.finish(now)
+      expect(Records.db[:allowances].count).to be > 0
+      let_pass(60)
+      clerk.finish(now)
+      expect(Records.db[:allowances].count).to eq(0)
+    end
+
     it "never shuts out the colleague at a desk they know" do
       sign_in(maren)
       post "/auth/logout", "{}"

@@ -159,6 +159,17 @@ RSpec.describe "the API of records" do
     end
   end
 
+  it "puts a hundred tags on a person, and not five thousand" do
+    person = make_person
+    tags = ->(count, status) do
+      values = {"person.tags" => Array.new(count) { |n| "tag #{n}" }}
+      call_api(:patch, "/api/people/#{person.id}", {version: person.refresh.version, values: values}, status: status)
+    end
+    tags.call(5000, 422)
+    expect([answer["error"]["code"], Records::Tag.count]).to eq(["too_many", 0])
+    tags.call(100, 200)
+  end
+
   describe "what the firm sets" do
     it "is for admins to change" do
       expect(call_api(:get, "/api/stages")["stages"].map { |stage| stage["outcome"] }).to eq(%w[open open open won lost])
