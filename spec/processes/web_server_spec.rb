@@ -35,8 +35,7 @@ RSpec.describe Processes::WebServer do
   end
 
   it "tells what never became a request as everything else is told" do
-    ["GET /?#{"q" * 20_000} HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n", "nonsense\r\n\r\n",
-      head("Content-Length: -5"), head("Transfer-Encoding: gzip, x")].each do |words|
+    ["GET /?#{"q" * 20_000} HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n", "nonsense\r\n\r\n"].each do |words|
       told = talk(words)
       expect(told).to match(/\AHTTP\/1.[01] (400|501)/), words[0, 60]
       expect(told).to include("application/json", "unreadable")
