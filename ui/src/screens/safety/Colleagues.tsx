@@ -58,7 +58,7 @@ export function Colleagues() {
                     aria-label={`${one.closed ? 'Open' : 'Close'} the sign-in of ${one.name}`}
                     onClick={() => change.mutate({ id: one.id, body: { closed: !one.closed } })}
                   >
-                    {one.closed ? 'Open it' : 'Close it'}
+                    {one.closed ? 'Open' : 'Close'}
                   </button>
                 )}
               </td>

@@ -32,7 +32,9 @@ export function Sessions({ timeZone }: { timeZone: string }) {
               <th>From</th>
               <th>Since</th>
               <th>Last used</th>
-              <th />
+              <th>
+                <span className="sr-only">End it</span>
+              </th>
             </tr>
           </thead>
           <tbody>
