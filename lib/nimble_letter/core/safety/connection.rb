@@ -7,22 +7,24 @@ module NimbleLetter
     module Safety
       # Whose connection it is, as far as an address tells: with IPv6 somebody has a whole /64 of them (RFC 6177).
       module Connection
-        # @param address [String, nil]
+        # @param text [String, nil]
+        # @return [IPAddr, nil] nil for what is no address
+        def self.address(text)
+          IPAddr.new(text.to_s)
+        rescue IPAddr::Error
+          nil
+        end
+
+        # @param text [String, nil]
         # @return [String] what to count by
-        def self.group(address)
-          ip = IPAddr.new(address.to_s)
+        def self.group(text)
+          ip = address(text) or return "unknown"
           ip = ip.native if ip.ipv4_mapped?
           ip.ipv6? ? "#{ip.mask(64)}/64" : ip.to_s
-        rescue IPAddr::Error
-          "unknown"
         end
 
         # @return [Boolean] this machine itself
-        def self.loopback?(address)
-          IPAddr.new(address.to_s).loopback?
-        rescue IPAddr::Error
-          false
-        end
+        def self.loopback?(text) = address(text)&.loopback? || false
       end
     end
   end

@@ -35,20 +35,14 @@ module NimbleLetter
       def believe(env, said)
         # The nearest hop is written last; who stands before the first of ours is whom we answer.
         asker = said["HTTP_X_FORWARDED_FOR"].to_s.split(",").map(&:strip).reverse.find { |address| !trusted?(address) }
-        env["REMOTE_ADDR"] = asker if asker && address?(asker)
+        env["REMOTE_ADDR"] = asker if Core::Safety::Connection.address(asker)
         return unless said["HTTP_X_FORWARDED_PROTO"].to_s.split(",").last.to_s.strip.casecmp?("https")
 
         env["rack.url_scheme"] = "https"
         env["HTTPS"] = "on"
       end
 
-      def trusted?(address) = @trusted.any? { |network| network.include?(IPAddr.new(address)) if address?(address) }
-
-      def address?(text)
-        IPAddr.new(text.to_s) && true
-      rescue IPAddr::Error
-        false
-      end
+      def trusted?(text) = Core::Safety::Connection.address(text)&.then { |address| @trusted.any? { |network| network.include?(address) } }
     end
   end
 end
