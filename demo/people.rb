@@ -27,6 +27,7 @@ module NimbleLetter
         put_tags(rows)
         make_deals
         fill_own_fields
+        follow_nos
       end
 
       private
@@ -141,6 +142,11 @@ module NimbleLetter
               closed_on: (%w[signed lost].include?(stage) ? @since.to_date + @random.rand(150) : nil)
             )
           end
+      end
+
+      # What one record says holds for all with its address.
+      def follow_nos
+        Work::NoAtAddress.follow(Records.db[:people].select_map(:email_fold), Work::Moment.new(now: @since))
       end
 
       # The firm's own fields: how somebody likes to be reached, and how high a company's room is.

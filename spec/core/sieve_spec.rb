@@ -47,7 +47,7 @@ RSpec.describe Core::Sieve do
       reasons = described_class.reasons(guard: described_class::Guard.new(2, 14), sequence_id: 5)
 
       expect(reasons.map(&:key)).to eq(
-        %w[no_address same_address do_not_mail address_blocked address_failed no_consent written_enough already_in]
+        %w[no_address same_address do_not_mail address_blocked address_failed no_consent no_at_address written_enough already_in]
       )
       expect(reasons.last(2).map(&:condition)).to eq(
         [
@@ -94,7 +94,7 @@ RSpec.describe Core::Sieve do
         described_class.account(described_class.reasons, 3, {})[:stages]
           .flat_map { |stage| stage[:reasons] }
           .map { |reason| reason[:count] }
-      ).to eq([0] * 6)
+      ).to eq([0] * 7)
     end
   end
 end

@@ -8,6 +8,9 @@ module NimbleLetter
       # Stage: what is left after its reasons. Lasting: it is a trait of the record, whatever the sequence and the week.
       Reason = Struct.new(:key, :stage, :words, :condition, :lasting)
 
+      # A "no" belongs to the address: what one record says of these holds for every record with its address, in the bin or not.
+      SAYS_NO = {"person.do_not_mail" => [true], "person.address_failed" => [true], "person.consent" => ["no"]}.freeze
+
       # One address twice is not a question about one record, so it has no condition of its own.
       SAME_ADDRESS = "same_address"
       ALREADY_IN = "already_in"
@@ -19,7 +22,20 @@ module NimbleLetter
         Reason.new("do_not_mail", "allowed", "asked not to be written to", {"field" => "person.do_not_mail", "is" => "yes"}, true),
         Reason.new("address_blocked", "allowed", "on the do-not-mail list", {"field" => "person.address_blocked", "is" => "yes"}, true),
         Reason.new("address_failed", "allowed", "address failed before", {"field" => "person.address_failed", "is" => "yes"}, true),
-        Reason.new("no_consent", "allowed", "said no to letters", {"field" => "person.consent", "is" => "one_of", "value" => ["no"]}, true)
+        Reason.new(
+          "no_consent",
+          "allowed",
+          "said no to letters",
+          {"field" => "person.consent", "is" => "one_of", "value" => ["no"]},
+          true
+        ),
+        Reason.new(
+          "no_at_address",
+          "allowed",
+          "another record with this address said no",
+          {"field" => "person.no_at_address", "is" => "yes"},
+          true
+        )
       ].freeze
 
       STAGES = {"reachable" => "can be reached once", "allowed" => "may be written to", "fitting" => "would get it"}.freeze
@@ -49,7 +65,11 @@ module NimbleLetter
         LASTING + fitting
       end
 
-      # What keeps one person from being written to, as far as their own record tells.
+      # @param record [Hash{String=>Object}] values by field key
+      # @return [Boolean] whether this record itself says no
+      def self.says_no?(record) = SAYS_NO.any? { |key, nos| nos.include?(record[key]) }
+
+      # What keeps one person from being written to.
       # @param record [Hash{String=>Object}] values by field key
       # @return [Reason, nil]
       def self.reason_for(record)

@@ -71,7 +71,8 @@ module NimbleLetter
 
       # @param sequence_id [Integer, nil] a started one that people would join
       def sieving(audience, sequence_id: nil)
-        Records::Sieving.new(audience.people, sql: sql, reasons: Core::Sieve.reasons(guard: firm.guard, sequence_id: sequence_id))
+        reasons = Core::Sieve.reasons(guard: firm.guard, sequence_id: sequence_id)
+        Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id)
       end
 
       private

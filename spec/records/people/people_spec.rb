@@ -61,6 +61,7 @@ RSpec.describe "the sieve" do
       "address_blocked" => 0,
       "address_failed" => 1,
       "no_consent" => 1,
+      "no_at_address" => 0,
       "written_enough" => 0
     )
     expect(account).to include(matching: 6, would_get_it: 1)

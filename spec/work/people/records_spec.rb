@@ -276,7 +276,7 @@ RSpec.describe "records" do
         [["press"], ["Hall"], ["ana@home.example"]]
       )
       expect(Records::Event.where(person_id: kept.id, kind: "note").count).to eq(1)
-      expect(Records::Member.where(person_id: kept.id).select_map(%i[state round])).to contain_exactly(["active", 1], ["left", 2])
+      expect(Records::Member.where(person_id: kept.id).select_map(%i[state round])).to contain_exactly(["left", 1], ["left", 2])
       expect(Records::Person.kept.where(id: gone.id).count).to eq(0)
       expect(history(kept)).to include("Merged with another record of the same person")
     end

@@ -61,6 +61,14 @@ module NimbleLetter
             sorted: false
           ),
           person(
+            "no_at_address",
+            "A no at the address",
+            :flag,
+            phrase: "at whose address somebody said no",
+            uses: %i[condition column],
+            sorted: false
+          ),
+          person(
             "address_failed",
             "Address failed",
             :flag,

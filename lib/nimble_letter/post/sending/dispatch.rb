@@ -110,6 +110,9 @@ module NimbleLetter
         return missing(row, letter, load) unless letter.raw
 
         at = load.departure(row)
+        barred = Barred.reason(row, load.person(row))
+        return turned_back(row, barred, at) if barred
+
         departing =
           @claims
             .mine(row, "claimed")
@@ -129,6 +132,14 @@ module NimbleLetter
             sent_at: at
           )
         changed == 1
+      end
+
+      # Somebody said no, or has the letter already under another record: the member leaves, and nothing is sent.
+      # @return [false]
+      def turned_back(row, reason, at)
+        member = Records::Member.dataset.for_update.first(id: row.member_id)
+        Work::Leaving.call(member, reason, at: at)
+        false
       end
 
       # @return [false]

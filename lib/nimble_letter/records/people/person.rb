@@ -25,6 +25,12 @@ module NimbleLetter
 
         def binned = exclude(Sequel[:people][:deleted_at] => nil).where(Sequel[:people][:emptied] => false)
 
+        # Those whose own record says no to letters.
+        def saying_no
+          nos = Core::Sieve::SAYS_NO.map { |key, values| {Sequel[:people][key.delete_prefix("person.").to_sym] => values} }
+          where(Sequel.|(*nos))
+        end
+
         # Newest activity first, people never heard from last.
         def newest_first = order(Sequel.desc(Sequel[:people][:last_activity_at]), Sequel.desc(Sequel[:people][:id]))
 
@@ -52,7 +58,7 @@ module NimbleLetter
         own = FieldCatalogue.current.select { |field| field.custom? && field.folded? && field.table == :people }
         told = values.slice(*FOLDED, :phone, *own.map(&:column))
         set_fields_quietly(self.class.with_folds(told, company_name: company&.name, custom: own).except(*told.keys))
-        set(address_blocked: BlockedAddress.blocks?(email))
+        set(address_blocked: BlockedAddress.blocks?(email), no_at_address: no_at_address?)
         super
       end
 
@@ -72,6 +78,14 @@ module NimbleLetter
 
       # An address that is there already, however it was written once, keeps nobody from changing the rest of the record.
       def new_address? = email && (new? || changed_columns.include?(:email))
+
+      # Work::NoAtAddress tells the other records of this one.
+      def no_at_address?
+        return false if email_fold.nil?
+
+        Core::Sieve.says_no?(%i[do_not_mail address_failed consent].to_h { |name| ["person.#{name}", self[name]] }) ||
+          Person.exclude(Sequel[:people][:id] => id).where(Sequel[:people][:email_fold] => email_fold).saying_no.any?
+      end
 
       # The firm's own fields are columns that the model did not know when it was loaded.
       def set_fields_quietly(changes)

@@ -9,8 +9,9 @@ module NimbleLetter
       # @param people [Sequel::Dataset] those that match
       # @param sql [ConditionSql]
       # @param reasons [Array<Core::Sieve::Reason>]
-      def initialize(people, sql:, reasons: Core::Sieve.reasons)
-        @people, @sql, @reasons = people, sql, reasons
+      # @param sequence_id [Integer, nil] the one people would join: what its members' addresses are counts too
+      def initialize(people, sql:, reasons: Core::Sieve.reasons, sequence_id: nil)
+        @people, @sql, @reasons, @sequence_id = people, sql, reasons, sequence_id
       end
 
       # @return [Hash] see Core::Sieve.account
@@ -69,8 +70,28 @@ module NimbleLetter
               .flat_map do |some|
                 @people.where(Sequel[:people][:email_fold] => some).select_map([Sequel[:people][:id], Sequel[:people][:email_fold]])
               end
-          rows.group_by(&:last).flat_map { |_, same| same.map(&:first).sort.drop(1) }
+          rows.group_by(&:last).flat_map { |fold, same| same.map(&:first).sort.then { |ids| losing(ids, taken(folds)[fold]) } }
         end
+      end
+
+      # The member keeps the address; without one, the oldest record.
+      # @param ids [Array<Integer>] of matching records with one address
+      # @param members [Array<Integer>, nil] of active members with it
+      def losing(ids, members) = members ? ids - members : ids.drop(1)
+
+      # @return [Hash{String=>Array<Integer>}] active members by address, of addresses that occur twice
+      def taken(folds)
+        @taken ||=
+          if @sequence_id
+            Member
+              .active
+              .where(sequence_id: @sequence_id)
+              .join(:people, id: :person_id)
+              .where(Sequel[:people][:email_fold] => folds)
+              .select_hash_groups(Sequel[:people][:email_fold], :person_id)
+          else
+            {}
+          end
       end
     end
   end

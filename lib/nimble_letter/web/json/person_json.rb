@@ -19,6 +19,7 @@ module NimbleLetter
             addresses: person.other_addresses.map { |one| {id: one.id, email: one.email} },
             consent_by: person.consent_by_id && Records::Account.where(id: person.consent_by_id).get(:name),
             blocked: blocked(person),
+            no_from: no_from(person),
             deleted_at: person.deleted_at,
             created_at: person.created_at,
             deals: DealJson.rows(person.deals_dataset),
@@ -45,6 +46,20 @@ module NimbleLetter
         block && {kind: block.kind, value: block.value, reason: block.reason}
       end
       private_class_method :blocked
+
+      # Other records with this address that say no, in the bin or not.
+      def self.no_from(person)
+        return [] unless person.no_at_address
+
+        Records::Person
+          .exclude(Sequel[:people][:id] => person.id)
+          .where(Sequel[:people][:email_fold] => person.email_fold)
+          .saying_no
+          .order(Sequel[:people][:id])
+          .all
+          .map { |one| {id: one.id, name: one.name, binned: !one.deleted_at.nil?} }
+      end
+      private_class_method :no_from
 
       def self.memberships(person)
         person.members_dataset.eager(:sequence).order(Sequel.desc(:id)).all.map do |member|

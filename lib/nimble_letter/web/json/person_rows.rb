@@ -48,7 +48,7 @@ module NimbleLetter
       # The sieve's own reasons, so that a row and the sieve cannot disagree.
       def may_write?(person)
         Core::Sieve.reason_for(
-          %i[email do_not_mail address_blocked address_failed consent].to_h { |name| ["person.#{name}", person[name]] }
+          %i[email do_not_mail address_blocked address_failed consent no_at_address].to_h { |name| ["person.#{name}", person[name]] }
         ).nil?
       end
 

@@ -28,6 +28,11 @@ module NimbleLetter
       LEFT = {
         "in_the_bin" => "the record was put in the bin",
         "address_blocked" => "the address is on the do-not-mail list",
+        "no_at_address" => "another record with this address said no",
+        "same_address" => "another member has this address",
+        "do_not_mail" => "asked not to be written to",
+        "address_failed" => "the address failed before",
+        "no_consent" => "said no to letters",
         "merged" => "merged with another record",
         "replied" => "after a reply",
         "unsubscribed" => "asked for no letters",
@@ -111,6 +116,7 @@ module NimbleLetter
         when "list", /\Alist:/ then put_on(data, "Put on the list “%s”", "Taken off the list “%s”")
         when "bin" then to ? "Put in the bin" : "Taken out of the bin"
         when "person.address_blocked" then to.to_s
+        when "person.no_at_address" then "Wants letters again: #{data["how"]}"
         else "#{label(field)}: #{said(field, from)} → #{said(field, to)}"
         end
       end

@@ -41,8 +41,7 @@ module NimbleLetter
           if @gone.email && @gone.email_fold != @kept.email_fold
             PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further")
           end
-          # A "no" of either record is a "no" of the person.
-          @kept.update(do_not_mail: true) if @gone.do_not_mail
+          keep_no(before["values"])
           PutInBin.call([@gone.id], moment: @moment)
           Records.db[:people].where(id: @gone.id).update(version: Sequel[:version] + 1)
           note(before, moved)
@@ -70,6 +69,7 @@ module NimbleLetter
           act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
           PersonBefore.put_back(kept, act["before"])
           Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
+          NoAtAddress.follow_people([kept.id, gone.id], moment)
           set.update(state: "undone", handled: 2, ended_at: moment.now)
         end
         set
@@ -84,6 +84,18 @@ module NimbleLetter
           [table, ids]
         end
         [moved, members, sets]
+      end
+
+      # A "no" of either record is a "no" of the person, whichever fields were picked.
+      # @param before [Hash] of the record that stays
+      def keep_no(before)
+        changes = {do_not_mail: true} if @gone.do_not_mail || before["do_not_mail"]
+        if [before["consent"], @gone.consent].include?("no") && @kept.refresh.consent != "no"
+          said = (before["consent"] == "no") ? before.transform_keys(&:to_sym) : @gone.values
+          changes = changes.to_h.merge(said.slice(:consent, :consent_on, :consent_how, :consent_how_fold, :consent_by_id))
+        end
+        @kept.update(changes) if changes
+        NoAtAddress.follow_people([@kept.id, @gone.id], @moment)
       end
 
       # Twice in one sequence means twice the letters: the membership of the record that goes is ended, and both stay on file.

@@ -19,6 +19,7 @@ module NimbleLetter
         do_not_mail
         address_failed
         address_blocked
+        no_at_address
         name_order
         emptied
         added_on
@@ -46,6 +47,7 @@ module NimbleLetter
         return 0 if ids.empty?
 
         Records.db.transaction do
+          NoAtAddress.remember(Records::Person.where(id: ids).saying_no.all, moment)
           blank = Records.db[:people].columns!.reject { |name| STAYS.include?(name) }.to_h { |name| [name, nil] }
           Records.db[:people].where(id: ids).update(blank.merge(emptied: true))
           %i[people_tags list_people person_addresses].each { |table| Records.db[table].where(person_id: ids).delete }

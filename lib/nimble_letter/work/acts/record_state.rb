@@ -36,6 +36,7 @@ module NimbleLetter
           columns, others = values.partition { |key, _| field(key) }
           write_columns(ids, columns.to_h)
           others.each { |key, wanted| write_other(ids, key, wanted) }
+          NoAtAddress.follow_people(ids, @moment) if values.keys.intersect?(NoAtAddress::KEYS)
         end
         Records.db[:people].where(id: states.keys).update(version: Sequel[:version] + 1, updated_at: @moment.now)
       end

@@ -70,11 +70,21 @@ module NimbleLetter
         untouched, worked_on =
           entries.partition { |entry| versions[entry.person_id] == entry.after[MADE] && !busy.include?(entry.person_id) }
         state.write(untouched.to_h { |entry| [entry.person_id, {RecordState::BIN => true}] })
+        unsay(untouched.map(&:person_id), moment)
         mark(set, untouched.map(&:person_id), "undone")
         mark(set, worked_on.map(&:person_id), "kept")
         worked_on.size
       end
       private_class_method :unmake
+
+      # A "no" that came with the file goes with it: whoever takes the file back says so, and when.
+      def self.unsay(ids, moment)
+        said = Records::Person.where(id: ids).saying_no
+        folds = said.select_map(:email_fold)
+        said.update(do_not_mail: false, address_failed: false, consent: "unknown")
+        NoAtAddress.follow(folds, moment)
+      end
+      private_class_method :unsay
 
       def self.mark(set, ids, state) = set.entries_dataset.where(person_id: ids).update(state: state)
       private_class_method :mark

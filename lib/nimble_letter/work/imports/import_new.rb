@@ -24,6 +24,7 @@ module NimbleLetter
         ids = Records::BulkInsert.ids(:people, records)
         put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
         put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
+        NoAtAddress.follow(records.map { |record| record[:email_fold] }, @moment)
         ids
       end
 

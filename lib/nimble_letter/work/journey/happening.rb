@@ -36,6 +36,8 @@ module NimbleLetter
         append(event, (climb if @delivery))
         mark_person
         stop_memberships if STOPS.include?(@kind)
+        # It is said for every record with this address.
+        NoAtAddress.follow_people([@person_id], Moment.new(now: @at)) if MARKS.key?(@kind)
       end
 
       private

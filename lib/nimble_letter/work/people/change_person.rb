@@ -28,11 +28,13 @@ module NimbleLetter
         Records.db.transaction do
           columns = columns(values)
           before = @person.values.slice(*columns.keys)
+          was = @person.values.dup
           # A mended address is a new chance.
           columns[:address_failed] = false if columns.key?(:email) && columns[:email] != before[:email] && !columns.key?(:address_failed)
           @person.change!(columns, version: version, now: @moment.now, touched: values.keys.intersect?(OTHERS.keys))
           append(columns, before)
           put_sets(values)
+          follow_no(was) if columns.keys.intersect?(NoAtAddress::COLUMNS)
         end
         @person
       end
@@ -43,11 +45,20 @@ module NimbleLetter
           @person.save
           event("record", nil, "made")
           put_sets(values)
+          NoAtAddress.follow([@person.email_fold], @moment)
         end
         @person
       end
 
       private
+
+      # The "no" goes along with the record, and stays with the address it was said at.
+      def follow_no(was)
+        moved = was[:email_fold] != @person.email_fold
+        said = Core::Sieve.says_no?(NoAtAddress::COLUMNS.to_h { |name| ["person.#{name}", was[name]] })
+        NoAtAddress.remember([was], @moment) if moved && said
+        NoAtAddress.follow([was[:email_fold], @person.email_fold], @moment)
+      end
 
       def columns(values)
         columns = values.except(*OTHERS.keys, RecordState::COMPANY.key).to_h { |key, value| column(key, value) }

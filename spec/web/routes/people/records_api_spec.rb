@@ -159,6 +159,17 @@ RSpec.describe "the API of records" do
     end
   end
 
+  it "says who at an address said no, and ends it by somebody's word" do
+    one, other = Array.new(2) { |n| make_person(email: "both@copperladle.example", last_name: "Lark #{n}") }
+    call_api(:patch, "/api/people/#{one.id}", {version: 1, values: {"person.consent" => "no"}})
+    read = call_api(:get, "/api/people/#{other.id}")
+    expect(read).to include("may_write" => false, "no_from" => [{"id" => one.id, "name" => "Ana Lark 0", "binned" => false}])
+    call_api(:post, "/api/people/#{other.id}/wants-letters", {how: "asked on the telephone"})
+    expect(answer).to include("may_write" => true, "no_from" => [])
+    expect(call_api(:get, "/api/people/#{one.id}/history")["entries"].first["words"]).to eq("Wants letters again: asked on the telephone")
+    call_api(:post, "/api/people/#{other.id}/wants-letters", {how: "once more"}, status: 422)
+  end
+
   it "puts a hundred tags on a person, and not five thousand" do
     person = make_person
     tags = ->(count, status) do

@@ -12,6 +12,7 @@ import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { Deals } from './Deals'
 import { History } from './History'
+import { NoLetters } from './NoLetters'
 import { NoteForm } from './NoteForm'
 import { RecordForm } from './RecordForm'
 
@@ -47,14 +48,6 @@ function Memberships({ person }: { person: Shape<'Person'> }) {
       </p>
     </section>
   )
-}
-
-/** Why nothing may be sent, in a few words. */
-function whyNot(person: Shape<'Person'>): string {
-  if (!person.email) return 'no address'
-  if (person.values['person.do_not_mail']) return 'do not mail'
-  if (person.blocked) return `${person.blocked.kind} on the do-not-mail list: ${person.blocked.reason}`
-  return person.values['person.address_failed'] ? 'address failed' : 'said no to letters'
 }
 
 /** One person: the record on the left, everything that happened on the right. */
@@ -115,7 +108,7 @@ export function PersonScreen() {
             </span>
             <span className="chip bg-[var(--merged)] text-primary">{standing}</span>
             {person.deleted_at && <span className="chip bg-[var(--gap)] text-error">in the bin</span>}
-            {!person.may_write && <span className="chip bg-[var(--gap)] text-error">{whyNot(person)}</span>}
+            <NoLetters person={person} />
           </>
         }
         actions={

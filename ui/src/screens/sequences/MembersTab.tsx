@@ -18,6 +18,11 @@ const LEFT: Record<string, string> = {
   stopped: 'stopped',
   in_the_bin: 'left, record in the bin',
   address_blocked: 'left, address on the do-not-mail list',
+  no_at_address: 'left, another record with this address said no',
+  same_address: 'left, another member has this address',
+  do_not_mail: 'left, asked not to be written to',
+  address_failed: 'left, address failed before',
+  no_consent: 'left, said no to letters',
   merged: 'left, merged with another record',
 }
 

@@ -51,6 +51,12 @@ module NimbleLetter
             json({}, 201)
           end
 
+          app.post "/api/people/:id/wants-letters" do
+            person = fetch_record(Records::Person, params[:id], "person")
+            Work::TakeNoBack.call(person, input[:how], moment: moment)
+            json(PersonJson.write(person.refresh))
+          end
+
           app.post "/api/people/:id/addresses" do
             person = fetch_record(Records::Person, params[:id], "person")
             Work::PersonAddresses.new(person, moment).put(input[:email], as: input.fetch(:as, "further"), version: input[:version])

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # A "no" belongs to the address. Each record carries whether any record with its address says no (Core::Sieve::SAYS_NO),
+    # so that a condition, the sieve and the worker need not look around. Whoever changes an address or a "no" tells this
+    # afterwards; it puts the mark where it belongs, and those whom it reaches leave their sequences.
+    module NoAtAddress
+      SLICE = 1000
+      # What has to change for any of this to matter, by column and by field.
+      COLUMNS = %i[email do_not_mail address_failed consent].freeze
+      KEYS = COLUMNS.map { |name| "person.#{name}" }.freeze
+      REASON = "no_at_address"
+
+      class << self
+        # @param folds [Array<String, nil>] addresses, folded, before and after the change
+        def follow(folds, moment)
+          folds.compact.uniq.each_slice(SLICE) { |some| follow_some(some, moment) }
+        end
+
+        # @param ids [Array<Integer>]
+        def follow_people(ids, moment)
+          ids.each_slice(SLICE) do |some|
+            follow_some(Records::Person.where(id: some).exclude(email_fold: nil).select_map(:email_fold), moment)
+          end
+        end
+
+        # What must outlast its record: an address that says no is put on the do-not-mail list when the record moves to another
+        # address, or is emptied.
+        # @param people [Array<Hash>] rows that say no themselves, as they were
+        def remember(people, moment)
+          people.each do |person|
+            next if person[:email].nil? || Records::BlockedAddress.blocks?(person[:email])
+
+            BlockAddress.put(kind: "address", value: person[:email], reason: reason(person), moment: moment)
+          rescue Sequel::ValidationFailed
+            next # what is no address gets no letter either
+          end
+        end
+
+        private
+
+        def follow_some(folds, moment)
+          return if folds.empty?
+
+          here = Records::Person.where(email_fold: folds)
+          said = here.saying_no.select_map(:email_fold).uniq
+          here.exclude(email_fold: said).where(no_at_address: true).update(no_at_address: false)
+          return if said.empty?
+
+          here.where(email_fold: said, no_at_address: false).update(no_at_address: true)
+          take_out(here.where(email_fold: said).select_map(:id), moment)
+        end
+
+        def take_out(ids, moment)
+          Records::Member.active.where(person_id: ids).order(:id).for_update.all.each do |member|
+            Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id)
+          end
+        end
+
+        def reason(person)
+          said = {do_not_mail: "asked not to be written to", consent: "said no to letters", address_failed: "letters to it failed"}
+          why = said.find { |name, _| Core::Sieve::SAYS_NO.fetch("person.#{name}").include?(person[name]) }.last
+          "#{Records::Person.name_of(person) || "Somebody"}: #{why}"[0, 300]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,197 @@
+# frozen_string_literal: true
+
+RSpec.describe "a no belongs to the address" do
+  let(:email) { "both@copperladle.example" }
+  let!(:first) { make_person(email: email, first_name: "Ana") }
+  let!(:second) { make_person(email: email, first_name: "Bo") }
+  let!(:maren) { make_account }
+  let(:at) { moment(account: maren) }
+
+  def reason(person) = moment.sieving(moment.audience({"people" => [person.id]})).reasons.find { |one| reaches?(person, one) }&.key
+
+  def reaches?(person, one)
+    moment.sieving(moment.audience({"people" => [person.id]})).people_of(one.key).where(Sequel[:people][:id] => person.id).any?
+  end
+
+  def change(person, values) = Work::ChangePerson.call(person.refresh, values, version: person.version, moment: at)
+
+  def act(json, *people)
+    Work::ChangeMany.start(Work::Act.new(json, at), Records::Person.where(id: people.map(&:id)), moment: at)
+  end
+
+  def due_now(sequence) = Records::Delivery.where(sequence_id: sequence.id, state: "due").update(due_at: now)
+
+  it "holds for every record with it, however it was said" do
+    {
+      "by hand" => -> { change(first, {"person.do_not_mail" => true}) },
+      "as consent" => -> { change(first, {"person.consent" => "no"}) },
+      "for many" => -> { act({"kind" => "consent", "value" => "no", "consent" => "no", "how" => "told us"}, first) },
+      "as do-not-mail for many" => -> { act({"kind" => "do_not_mail", "value" => true}, first) },
+      "by unsubscribing" => -> { Work::Happening.call("unsubscribed", at: now, person_id: first.id) },
+      "by a complaint" => -> { Work::Happening.call("complained", at: now, person_id: first.id) },
+      "by an address that fails" => -> { Work::Happening.call("bounced", at: now, person_id: first.id) }
+    }.each do |how, said|
+      Records.db.transaction(savepoint: true, rollback: :always) do
+        expect([reason(first), reason(second)]).to eq([nil, nil]), how
+        said.call
+        expect([reason(first).nil?, reason(second)]).to eq([false, "no_at_address"]), how
+        expect(Core::Sieve.reason_for("person.email" => email, "person.no_at_address" => true)&.key).to eq("no_at_address")
+      end
+    end
+  end
+
+  it "ends what runs at the address, under every record, and nothing more is sent" do
+    sequence = start(make_sequence(people: [second]), at: now - 3600)
+    Work::Happening.call("unsubscribed", at: now, person_id: first.id)
+
+    expect(Records::Member.first(person_id: second.id)).to have_attributes(state: "left", left_reason: "no_at_address")
+    expect(states(sequence)).to eq("skipped" => 2)
+  end
+
+  it "is heard in the bin, and when somebody is brought in anew" do
+    second.delete
+    name = first.last_name
+    Work::Happening.call("unsubscribed", at: now, person_id: first.id)
+    act({"kind" => "bin"}, first)
+    anew = Work::ChangePerson.create({"person.last_name" => "Lark", "person.email" => " BOTH@copperladle.example "}, moment: at)
+    expect(reason(anew)).to eq("no_at_address")
+
+    Records.db[:people].where(id: first.id).update(deleted_at: now - 40 * 86_400)
+    Work::PutInBin.empty_old(at)
+    expect(first.refresh.email).to be_nil
+    expect([reason(anew.refresh), Records::BlockedAddress.select_map(%i[value reason])]).to eq(
+      ["address_blocked", [[email, "Ana #{name}: asked not to be written to"]]]
+    )
+  end
+
+  it "stays with the address and goes along with the record when it moves" do
+    change(first, {"person.do_not_mail" => true})
+    change(first, {"person.email" => "new@copperladle.example"})
+    expect([reason(first), reason(second)]).to eq(%w[do_not_mail address_blocked])
+
+    third = make_person(email: "failed@copperladle.example")
+    Work::Happening.call("bounced", at: now, person_id: third.id)
+    change(third, {"person.email" => "mended@copperladle.example"})
+    expect(reason(third)).to be_nil
+    anew = Work::ChangePerson.create({"person.last_name" => "X", "person.email" => "failed@copperladle.example"}, moment: at)
+    expect(reason(anew)).to eq("address_blocked")
+  end
+
+  it "of either record is one of both when they are merged, whichever fields were picked, and is parted again with them" do
+    {"do_not_mail" => true, "consent" => "no"}.each do |name, value|
+      [[first, second], [second, first]].each do |kept, gone|
+        Records.db.transaction(savepoint: true, rollback: :always) do
+          change(gone, {"person.#{name}" => value})
+          change(gone, {"person.email" => "other@copperladle.example"})
+          Records::BlockedAddress.dataset.delete
+          change(kept, {"person.consent" => "yes"}) if name == "consent"
+          set = Work::MergeRecords.call(kept.refresh, gone.refresh, {}, versions: [kept.version, gone.version], moment: at)
+          expect(kept.refresh[name.to_sym]).to eq(value)
+          Work::TakeBack.start(set, moment: at)
+          expect([kept.refresh[name.to_sym], gone.refresh[name.to_sym]]).not_to eq([value, value])
+        end
+      end
+    end
+  end
+
+  it "goes with the act that brought it when that is taken back, and is somebody's to take back by hand" do
+    set = act({"kind" => "do_not_mail", "value" => true}, first)
+    expect(reason(second.refresh)).to eq("no_at_address")
+    Work::TakeBack.start(set, moment: at)
+    expect([reason(first.refresh), reason(second.refresh)]).to eq([nil, nil])
+
+    change(first, {"person.consent" => "no", "person.do_not_mail" => true})
+    expect { Work::TakeNoBack.call(second.refresh, " ", moment: at) }.to raise_error(Invalid, /how you know/)
+    Work::TakeNoBack.call(second.refresh, "asked for the spring letter", moment: at)
+    expect([reason(first.refresh), reason(second.refresh)]).to eq([nil, nil])
+    expect(first).to have_attributes(consent: "yes", consent_on: at.today, consent_by_id: maren.id)
+    expect(first.consent_how).to eq("asked for the spring letter")
+    said = Records::Event.where(person_id: first.id, kind: "field_changed").order(:id).last
+    expect([said.account_id, said.data]).to eq(
+      [maren.id, {"field" => "person.no_at_address", "from" => true, "to" => false, "how" => "asked for the spring letter"}]
+    )
+    expect { Work::TakeNoBack.call(second.refresh, "again", moment: at) }.to raise_error(Invalid, /says no/)
+  end
+
+  it "lets nobody into a sequence whose address is in it under another record" do
+    sequence = start(make_sequence(people: [second]))
+    joining = moment.sieving(moment.audience({"people" => [first.id, second.id]}), sequence_id: sequence.id)
+
+    expect(joining.people_of("same_address").select_map(Sequel[:people][:id])).to eq([first.id])
+    expect(joining.would_get_it).to eq([])
+    alone = moment.sieving(moment.audience({"people" => [first.id]}), sequence_id: sequence.id)
+    expect([alone.would_get_it, alone.account[:would_get_it]]).to eq([[], 0])
+  end
+
+  it "is asked once more before a letter leaves" do
+    other = make_person
+    sequence = start(make_sequence(people: [first, other]), at: now - 3600)
+    transport = ToldTransport.new(Post::Outcomes::Accepted.new("250"))
+    # As no act of ours does it.
+    Records.db[:people].where(id: other.id).update(do_not_mail: true)
+    due_now(sequence)
+    worker(transport: transport).dispatch_due(Time.utc(2026, 5, 12, 10))
+
+    expect(transport.delivered.map { |one| one[:to] }).to eq([email])
+    reasons = Records::Member.where(sequence_id: sequence.id).select_hash(:person_id, :left_reason)
+    expect(reasons).to eq(first.id => nil, other.id => "do_not_mail")
+  end
+
+  it "sends one letter to an address that two members came to share" do
+    other = make_person
+    sequence = start(make_sequence(people: [first, other]), at: now - 3600)
+    change(other, {"person.email" => email})
+    due_now(sequence)
+    transport = ToldTransport.new(Post::Outcomes::Accepted.new("250"))
+    worker(transport: transport).dispatch_due(Time.utc(2026, 5, 12, 10))
+
+    expect(transport.delivered.map { |one| one[:to] }).to eq([email])
+    expect(Records::Member.where(sequence_id: sequence.id).select_map(:left_reason)).to contain_exactly(nil, "same_address")
+  end
+
+  describe "after any acts in any order" do
+    let(:emails) { Array.new(3) { |n| "shared#{n}@copperladle.example" } }
+    let(:random) { Random.new(RSpec.configuration.seed) }
+
+    def pick(list) = list.sample(random: random)
+
+    def any_act(people)
+      person = pick(people)
+      case random.rand(8)
+      when 0 then change(person, {"person.email" => pick(emails)})
+      when 1 then change(person, {"person.do_not_mail" => random.rand(2).zero?})
+      when 2 then change(person, {"person.consent" => pick(%w[yes no unknown])})
+      when 3 then act({"kind" => "consent", "consent" => pick(%w[yes no]), "how" => "told us"}, *people.sample(3, random: random))
+      when 4 then act({"kind" => pick(%w[bin restore])}, person)
+      when 5 then Work::Happening.call(pick(%w[unsubscribed bounced complained]), at: now, person_id: person.id)
+      when 6 then merge(people)
+      else take_back
+      end
+    end
+
+    def merge(people)
+      kept, gone = people.map(&:refresh).reject(&:deleted_at).sample(2, random: random)
+      return unless gone
+
+      Work::MergeRecords.call(kept, gone, {}, versions: [kept.version, gone.version], moment: at)
+    end
+
+    def take_back
+      set = Records::ChangeSet.where(state: "done").order(:id).last or return
+      Work::TakeBack.start(set, moment: at)
+    rescue Conflict
+      nil # somebody has worked on it since
+    end
+
+    it "marks exactly those at whose address a record says no" do
+      people = Array.new(6) { make_person(email: pick(emails)) }
+      120.times do |n|
+        any_act(people)
+        rows = Records.db[:people].exclude(email_fold: nil).all
+        said = Records::Person.saying_no.select_map(:email_fold).to_set
+        expect(rows.to_h { |row| [row[:id], row[:no_at_address]] }).to eq(rows.to_h { |row| [row[:id], said.include?(row[:email_fold])] }),
+          "after #{n + 1} acts"
+      end
+    end
+  end
+end

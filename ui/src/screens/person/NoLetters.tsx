@@ -1,0 +1,90 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import { Link } from 'react-router'
+import { api, ask, type Shape } from '../../api/client'
+import { Modal } from '../../parts/Modal'
+import { ErrorNote } from '../../parts/States'
+
+type Person = Shape<'Person'>
+
+/** Why nothing may be sent, in a few words. */
+export function whyNot(person: Person): string {
+  if (!person.email) return 'no address'
+  if (person.values['person.do_not_mail']) return 'do not mail'
+  if (person.blocked) return `${person.blocked.kind} on the do-not-mail list: ${person.blocked.reason}`
+  if (person.values['person.address_failed']) return 'address failed'
+  return person.values['person.consent'] === 'no' ? 'said no to letters' : 'somebody with this address said no'
+}
+
+/** That nothing is sent to this address and by whose word, and the one way in which that ends. */
+export function NoLetters({ person }: { person: Person }) {
+  const [asking, setAsking] = useState(false)
+  if (person.may_write) return null
+  const canEnd = Boolean(person.email) && person.blocked?.kind !== 'domain'
+  return (
+    <>
+      <span className="chip bg-[var(--gap)] text-error">{whyNot(person)}</span>
+      {person.no_from.map((one) => (
+        <Link key={one.id} to={`/people/${one.id}`} className="text-xs hover:underline">
+          {one.name}
+          {one.binned && ', in the bin'}
+        </Link>
+      ))}
+      {canEnd && (
+        <button type="button" className="word text-xs" onClick={() => setAsking(true)}>
+          They want letters again…
+        </button>
+      )}
+      {asking && <WantsLetters person={person} onClose={() => setAsking(false)} />}
+    </>
+  )
+}
+
+function WantsLetters({ person, onClose }: { person: Person; onClose: () => void }) {
+  const client = useQueryClient()
+  const [how, setHow] = useState('')
+  const take = useMutation({
+    mutationFn: () =>
+      ask(api.POST('/api/people/{id}/wants-letters', { params: { path: { id: person.id } }, body: { how: how.trim() } })),
+    onSuccess: () => {
+      for (const key of ['person', 'people', 'sieve', 'history', 'blocked']) client.invalidateQueries({ queryKey: [key] })
+      onClose()
+    },
+  })
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    take.mutate()
+  }
+  const others = person.no_from.length
+  return (
+    <Modal title="They want letters again" onClose={onClose}>
+      <form onSubmit={submit}>
+        <p className="mb-4">
+          A no belongs to the address. It ends for {person.email}
+          {others > 0 && `, for ${others === 1 ? 'the other record' : `the ${others} other records`} with it too`}, with today’s
+          date and your name beside it.
+        </p>
+        {take.error && <ErrorNote error={take.error} />}
+        <label>
+          <span className="field-label">How do you know?</span>
+          <input
+            className="text-field"
+            required
+            maxLength={200}
+            placeholder="Asked for the spring letter on the telephone"
+            value={how}
+            onChange={(event) => setHow(event.target.value)}
+          />
+        </label>
+        <div className="flex justify-end gap-2 mt-5">
+          <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
+            Not now
+          </button>
+          <button type="submit" className="btn btn-sm btn-primary" disabled={!how.trim() || take.isPending}>
+            Write to them again
+          </button>
+        </div>
+      </form>
+    </Modal>
+  )
+}
