@@ -60,10 +60,21 @@ export function useTakeBack(id: number) {
 
 /** "3 of them were changed by somebody since and stay as they are". */
 export function keptWords(change: Change): string {
-  if (change.kept === 0) return ''
-  return change.kept === 1
-    ? ' One was changed by somebody since and stays as it is.'
-    : ` ${number(change.kept)} were changed by somebody since and stay as they are.`
+  const kept =
+    change.kept === 0
+      ? ''
+      : change.kept === 1
+        ? ' One was changed by somebody since and stays as it is.'
+        : ` ${number(change.kept)} were changed by somebody since and stay as they are.`
+  return kept + staysOutWords(change)
+}
+
+/** What taking it back does not bring back: places in sequences that run. */
+export function staysOutWords(change: Change): string {
+  if (change.stays_out === 0) return ''
+  return change.stays_out === 1
+    ? ' One place in a sequence stays empty: add them again if they should go on.'
+    : ` ${number(change.stays_out)} places in sequences stay empty: add them again if they should go on.`
 }
 
 function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
@@ -90,7 +101,7 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
       <div className="flex items-center gap-4">
         <p className="grow">
           {state === 'undone' ? 'Taken back: ' : state === 'undoing' ? 'Taking back: ' : ''}
-          {change.words}.{state === 'undone' && keptWords(change)}
+          {change.words}.{state === 'undone' ? keptWords(change) : staysOutWords(change)}
         </p>
         {(state === 'done' || state === 'waiting') && (
           <button

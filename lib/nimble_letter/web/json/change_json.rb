@@ -8,7 +8,11 @@ module NimbleLetter
       def self.rows(sets)
         accounts = Records::Account.select_hash(:id, :name)
         sets.map do |set|
-          {**set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at), by: accounts[set.account_id]}
+          {
+            **set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at),
+            stays_out: Work::StaysOut.count(set),
+            by: accounts[set.account_id]
+          }
         end
       end
     end

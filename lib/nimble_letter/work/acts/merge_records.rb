@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "time"
+
 module NimbleLetter
   module Work
     # Makes one record of two: the fields somebody picked, and the history, deals, memberships, tags, lists and addresses
@@ -8,6 +10,8 @@ module NimbleLetter
       # What is simply moved. Events stay as they are but for whose they are (the database allows no more).
       MOVED = {events: :person_id, deals: :person_id, deliveries: :person_id, incoming: :person_id}.freeze
       SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
+      # What a person has once for each of something: moved where the record that stays has none.
+      ONCE = {person_addresses: :email_fold, personal_lines: :step_id}.freeze
 
       # @param kept [Records::Person] the record that stays
       # @param gone [Records::Person]
@@ -36,7 +40,9 @@ module NimbleLetter
             )
           end
           before = PersonBefore.of(@kept)
+          @heard = [@kept.last_activity_at&.iso8601(6), @kept.last_activity_kind]
           moved = move
+          hear
           ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
           if @gone.email && @gone.email_fold != @kept.email_fold
             PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further")
@@ -57,7 +63,7 @@ module NimbleLetter
 
           act = set.act
           kept, gone = Records::Person[act["kept"]].lock!, Records::Person[act["gone"]].lock!
-          if kept.deleted_at || kept.version != act["version"] || gone.emptied
+          if kept.deleted_at || gone.emptied || changed_since?(kept, act)
             raise Conflict.new(
               "Somebody has changed this record since it was merged.",
               code: :changed_since,
@@ -65,15 +71,36 @@ module NimbleLetter
             )
           end
           act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids).update(person_id: gone.id) }
+          act.fetch("fills", []).each { |step, field| fills(kept, step_id: step, field: field).update(person_id: gone.id) }
           act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
           act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
           PersonBefore.put_back(kept, act["before"])
+          forget_heard(kept, act["heard"], set.created_at) if act.key?("heard")
           Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
           NoAtAddress.follow_people([kept.id, gone.id], moment)
           set.update(state: "undone", handled: 2, ended_at: moment.now)
         end
         set
       end
+
+      # What was changed and changed back is as it was.
+      def self.changed_since?(kept, act)
+        act["stamp"] ? PersonBefore.stamp(kept) != act["stamp"] : kept.version != act["version"]
+      end
+      private_class_method :changed_since?
+
+      # What was heard from the other record before the merge is theirs again; what came since stays.
+      # @param heard [Array(String, String), Array(nil, nil)] instant and kind before
+      def self.forget_heard(kept, heard, merged_at)
+        return if kept.last_activity_at && kept.last_activity_at > merged_at
+
+        at, kind = heard
+        Records.db[:people].where(id: kept.id).update(last_activity_at: at && Time.iso8601(at), last_activity_kind: kind)
+      end
+      private_class_method :forget_heard
+
+      # @return [Sequel::Dataset]
+      def self.fills(person, **which) = Records.db[:letter_fills].where(person_id: person.id, **which)
 
       private
 
@@ -83,7 +110,39 @@ module NimbleLetter
           ids.each_slice(1000) { |some| Records.db[table].where(id: some).update(column => @kept.id) }
           [table, ids]
         end
-        [moved, members, sets]
+        [moved.merge(once), members, sets]
+      end
+
+      # @return [Hash{Symbol=>Array<Integer>}]
+      def once
+        ONCE.to_h do |table, column|
+          rows = ->(person) { Records.db[table].where(person_id: person.id) }
+          had = rows.call(@kept).select_map(column)
+          had << @kept.email_fold if table == :person_addresses
+          ids = rows.call(@gone).exclude(column => had).select_map(:id)
+          Records.db[table].where(id: ids).update(person_id: @kept.id)
+          [table, ids]
+        end
+      end
+
+      # What was filled in for one letter only.
+      # @return [Array<Array(Integer, String)>] steps and fields
+      def move_fills
+        had = self.class.fills(@kept).select_map(%i[step_id field])
+        (self.class.fills(@gone).select_map(%i[step_id field]) - had).each do |step, field|
+          self.class.fills(@gone, step_id: step, field: field).update(person_id: @kept.id)
+        end
+      end
+
+      # The later word of the two.
+      def hear
+        return if @gone.last_activity_at.nil? || (@kept.last_activity_at && @kept.last_activity_at >= @gone.last_activity_at)
+
+        Records.db[:people].where(id: @kept.id).update(
+          last_activity_at: @gone.last_activity_at,
+          last_activity_kind: @gone.last_activity_kind
+        )
+        @kept.refresh
       end
 
       # A "no" of either record is a "no" of the person, whichever fields were picked.
@@ -122,7 +181,18 @@ module NimbleLetter
 
       def note(before, moved)
         rows, members, sets = moved
-        act = {kept: @kept.id, gone: @gone.id, version: @kept.refresh.version, before: before, moved: rows, members: members, sets: sets}
+        act = {
+          kept: @kept.id,
+          gone: @gone.id,
+          version: @kept.refresh.version,
+          stamp: PersonBefore.stamp(@kept),
+          before: before,
+          moved: rows,
+          members: members,
+          sets: sets,
+          fills: move_fills,
+          heard: @heard
+        }
         set =
           Records::ChangeSet.create(
             kind: "merge",

@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "digest"
+require "json"
+
 module NimbleLetter
   module Work
     # A person's whole record as it stood, to be put back when a merge is taken back.
@@ -13,10 +16,21 @@ module NimbleLetter
         {"values" => values, "addresses" => person.other_addresses.map(&:email)}
       end
 
+      # What follows from other records is not this one's own.
+      DERIVED = %w[no_at_address address_blocked].freeze
+
+      # @return [String] the same as long as nobody has changed the record to anything else
+      def self.stamp(person)
+        before = of(person)
+        Digest::SHA256.hexdigest(JSON.generate([before["values"].except(*DERIVED, *DERIVED.map(&:to_sym)), before["addresses"].sort]))
+      end
+
       def self.put_back(person, before)
         Records.db[:people].where(id: person.id).update(before["values"].transform_keys(&:to_sym).merge(version: person.version + 1))
-        person.other_addresses_dataset.delete
-        before["addresses"].each { |email| Records::PersonAddress.create(person_id: person.id, email: email) }
+        # Those that are there stay the rows they are: an earlier act may speak of them.
+        person.other_addresses_dataset.exclude(email: before["addresses"]).delete
+        there = person.other_addresses_dataset.select_map(:email)
+        (before["addresses"] - there).each { |email| Records::PersonAddress.create(person_id: person.id, email: email) }
       end
     end
   end

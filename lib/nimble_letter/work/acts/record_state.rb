@@ -46,6 +46,8 @@ module NimbleLetter
       # @param held [Hash{String=>Object}] see #read; #keys_of names what has to be read
       # @return [Hash{String=>Object}] empty when all of it is so already
       def changes(wanted, held)
+        # Several choices are a set: they are kept and compared in one order.
+        wanted = wanted.transform_values { |value| value.is_a?(Array) ? value.uniq.sort : value }
         changed = wanted.reject { |key, value| held[key] == value }
         return {} if Core::Fields::GoingWith.only?(changed)
 

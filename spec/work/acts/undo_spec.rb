@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+# What is live after an undo is what was live before the act: compared as dumps of the tables, but for versions and times of
+# change, and for the events that tell of both.
+RSpec.describe "undo means undone", :own_fields do
+  # What an undo may leave different, by table: numbers of rows made anew, and when and how often a record was touched.
+  let(:apart) do
+    {
+      people: %i[version updated_at],
+      people_tags: [],
+      list_people: [],
+      person_addresses: %i[id],
+      personal_lines: [],
+      letter_fills: [],
+      deals: %i[version updated_at],
+      deliveries: []
+    }
+  end
+  let(:random) { Random.new(RSpec.configuration.seed) }
+  let(:maren) { make_account }
+  let(:at) { moment(account: maren) }
+  let(:tags) { %w[press fair felt] }
+  let(:lists) { Array.new(2) { |n| Work::KeepList.make("List #{n}", Records::Person.where(id: -1), moment: at) } }
+
+  before { make_own_fields }
+
+  def pick(list) = list.sample(random: random)
+
+  def dump
+    apart.to_h do |table, without|
+      [table, Records.db[table].all.map { |row| row.except(*without).transform_values(&:to_s) }.sort_by(&:to_s)]
+    end
+  end
+
+  # @return [Array] of the table, the row and, where there is one of the same number, what is different in it
+  def differences(one, other)
+    one.keys.flat_map do |table|
+      gone, come = one[table] - other[table], other[table] - one[table]
+      gone.map do |row|
+        same = come.find { |another| row[:id] && another[:id] == row[:id] }
+        [table, row[:id] || row, same ? row.reject { |name, value| same[name] == value }.to_h { |name, value| [name, [value, same[name]]] } : :gone]
+      end + (come.map { |row| [table, row[:id] || row, :come] } if gone.empty?).to_a
+    end
+  end
+
+  def any_act
+    case random.rand(11)
+    when 0 then {"kind" => "tag", "names" => tags.sample(2, random: random)}
+    when 1 then {"kind" => "untag", "names" => [pick(tags)]}
+    when 2 then {"kind" => pick(%w[list unlist]), "list_id" => pick(lists).id}
+    when 3 then {"kind" => "owner", "owner_id" => pick([nil, maren.id])}
+    when 4 then {"kind" => "standing", "standing" => pick(%w[lead client partner former_client])}
+    when 5 then {"kind" => "field", "field" => "person.city", "value" => pick(["York", "", "Hull", "yörk"])}
+    when 6 then {"kind" => "field", "field" => "person.x_rooms", "value" => pick([%w[hall bar], %w[bar hall], %w[hall], []])}
+    when 7 then {"kind" => "field", "field" => pick(%w[person.x_height person.x_budget]), "value" => pick([1, 2.5, nil])}
+    when 8 then {"kind" => "consent", "consent" => pick(%w[yes no unknown]), "how" => pick([nil, "told us"])}
+    when 9 then {"kind" => "do_not_mail", "value" => random.rand(2).zero?}
+    else {"kind" => pick(%w[bin restore])}
+    end
+  end
+
+  def some_people = Records::Person.where(id: @people.sample(1 + random.rand(4), random: random))
+
+  # @return [Records::ChangeSet]
+  def act_or_merge
+    return Work::ChangeMany.start(Work::Act.new(any_act, at), some_people, moment: at) unless random.rand(8).zero?
+
+    kept, gone = Records::Person.kept.where(id: @people).all.sample(2, random: random)
+    return act_or_merge unless gone
+
+    picked = random.rand(2).zero? ? {"person.city" => gone.city, "person.consent" => gone.consent} : {}
+    Work::MergeRecords.call(kept, gone, picked, versions: [kept.version, gone.version], moment: at)
+  end
+
+  def make_people
+    sequence = make_sequence(people: [])
+    @people = Array.new(8) do |n|
+      person = make_person(email: "shared#{n / 2}@copperladle.example")
+      Records::PersonAddress.create(person_id: person.id, email: "further#{n}@copperladle.example")
+      step = sequence.steps.first.id
+      Records.db[:personal_lines].insert(step_id: step, person_id: person.id, line: "{}", updated_at: now) if n.even?
+      Records.db[:letter_fills].insert(step_id: step, person_id: person.id, field: "person.city", value: "York", updated_at: now) if n.odd?
+      Work::Happening.call("replied", at: now - n * 3600, person_id: person.id) if n > 2
+      Records::Deal.create(person_id: person.id, name: "Room", stage: "measured", created_at: now, updated_at: now)
+      person.id
+    end
+  end
+
+  it "holds for a thousand acts of every kind, taken back in order" do
+    make_people
+    200.times do
+      before = dump
+      sets = Array.new(5) { act_or_merge }
+      sets.reverse_each do |set|
+        undone = Work::TakeBack.start(Records::ChangeSet[set.id], moment: at)
+        expect([undone.state, undone.kept]).to eq(["undone", 0]), set.words
+      end
+      expect(differences(before, dump)).to eq([]), sets.map(&:words).join(", ")
+    end
+  end
+
+  it "takes several choices back however they were put in order" do
+    person = make_person
+    set = Work::ChangeMany.start(Work::Act.new({"kind" => "field", "field" => "person.x_rooms", "value" => %w[hall bar]}, at),
+      Records::Person.where(id: person.id), moment: at)
+    undone = Work::TakeBack.start(set, moment: at)
+
+    expect([undone.kept, Records.db[:people].where(id: person.id).get(:x_rooms)]).to eq([0, nil])
+  end
+
+  it "says which places in sequences an undo does not bring back" do
+    first, second = make_person, make_person
+    start(make_sequence(people: [first, second, make_person]))
+    merged = Work::MergeRecords.call(first.refresh, second.refresh, {}, versions: [first.version, second.version], moment: at)
+    expect(Work::StaysOut.count(merged)).to eq(0)
+    expect(Work::StaysOut.count(Work::TakeBack.start(merged, moment: at))).to eq(1)
+
+    binned = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: first.id), moment: at)
+    expect(Work::StaysOut.count(binned)).to eq(0)
+    expect(Work::StaysOut.count(Work::TakeBack.start(binned, moment: at))).to eq(1)
+  end
+end
