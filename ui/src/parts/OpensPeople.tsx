@@ -1,6 +1,5 @@
 import { type ReactNode, useState } from 'react'
-import type { Shape } from '../api/client'
-import { PeopleBehind } from './PeopleList'
+import { type LoadPeople, PeopleBehind } from './PeopleList'
 
 /** A number that opens the people behind it; nobody is behind nought. */
 export function OpensPeople({
@@ -15,7 +14,7 @@ export function OpensPeople({
   title: string
   count: number
   children: ReactNode
-  load: () => Promise<Shape<'PeoplePage'>>
+  load: LoadPeople
   queryKey: unknown[]
   letters?: number
   className?: string

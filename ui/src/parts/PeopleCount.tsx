@@ -20,7 +20,7 @@ export function PeopleCount({
       count={count}
       className={bare ? undefined : 'word min-h-6'}
       queryKey={['count', condition]}
-      load={() => ask(api.POST('/api/people/search', { body: { condition, limit: 100 } }))}
+      load={(cursor) => ask(api.POST('/api/people/search', { body: { condition, limit: 60, offset: Number(cursor ?? 0) } }))}
     >
       {bare ? number(count) : plural(count, 'record')}
     </OpensPeople>

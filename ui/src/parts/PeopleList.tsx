@@ -1,12 +1,16 @@
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import type { Shape } from '../api/client'
-import { plural } from '../app/format'
+import { number, plural } from '../app/format'
 import { Modal } from './Modal'
 import { ErrorNote, Loading } from './States'
 
+/** A page of people; the first without a cursor. */
+export type LoadPeople = (cursor?: string) => Promise<Shape<'PeoplePage'>>
+
 /**
- * The people behind a number. Each leads to the record, where it can be mended. A figure that counts letters says so when
+ * The people behind a number, all of them: further ones come as one goes down the list. Each leads to the record, where it can be mended. A figure that counts letters says so when
  * some had several.
  */
 export function PeopleBehind({
@@ -18,11 +22,27 @@ export function PeopleBehind({
 }: {
   title: string
   letters?: number
-  load: () => Promise<Shape<'PeoplePage'>>
+  load: LoadPeople
   queryKey: unknown[]
   onClose: () => void
 }) {
-  const { data, error } = useQuery({ queryKey: ['behind', ...queryKey], queryFn: load })
+  const pages = useInfiniteQuery({
+    queryKey: ['behind', ...queryKey],
+    queryFn: ({ pageParam }) => load(pageParam || undefined),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next_cursor ?? undefined,
+  })
+  const { data, error, hasNextPage, isFetchingNextPage, fetchNextPage } = pages
+  const total = data?.pages[0]?.total ?? 0
+  const people = data?.pages.flatMap((page) => page.people) ?? []
+  const end = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    const node = end.current
+    if (!node || !hasNextPage || isFetchingNextPage || typeof IntersectionObserver === 'undefined') return
+    const seen = new IntersectionObserver(([entry]) => entry?.isIntersecting && fetchNextPage())
+    seen.observe(node)
+    return () => seen.disconnect()
+  }, [hasNextPage, isFetchingNextPage, fetchNextPage])
   return (
     <Modal wide title={title} onClose={onClose}>
       {error && <ErrorNote error={error} />}
@@ -30,12 +50,12 @@ export function PeopleBehind({
       {data && (
         <>
           <p className="muted mb-2">
-            {letters !== undefined && letters > data.total && `${plural(letters, 'letter')} to `}
-            {plural(data.total, 'person', 'people')}
-            {data.total > data.people.length && `, the ${data.people.length} most recently heard from below`}
+            {letters !== undefined && letters > total && `${plural(letters, 'letter')} to `}
+            {plural(total, 'person', 'people')}
+            {total > people.length && `, ${number(people.length)} of them below so far`}
           </p>
           <ul>
-            {data.people.map((person) => (
+            {people.map((person) => (
               <li key={person.id} className="border-b border-base-300/60">
                 <Link
                   to={`/people/${person.id}`}
@@ -49,6 +69,17 @@ export function PeopleBehind({
               </li>
             ))}
           </ul>
+          <div ref={end} />
+          {hasNextPage && (
+            <button
+              type="button"
+              className="btn btn-sm btn-plain mt-3"
+              disabled={isFetchingNextPage}
+              onClick={() => fetchNextPage()}
+            >
+              More of them
+            </button>
+          )}
         </>
       )}
       <div className="mt-4 text-right">

@@ -243,7 +243,9 @@ export function PeopleScreen() {
         <PeopleBehind
           title={behind.words.charAt(0).toUpperCase() + behind.words.slice(1)}
           queryKey={['sieve', condition, behind.part]}
-          load={() => ask(api.POST('/api/audience/people', { body: { audience: { condition }, part: behind.part } }))}
+          load={(cursor) =>
+            ask(api.POST('/api/audience/people', { body: { audience: { condition }, part: behind.part, cursor } }))
+          }
           onClose={() => setBehind(null)}
         />
       )}

@@ -25,7 +25,9 @@ export function FigureBehind({
       count={figure.count}
       letters={figure.count}
       queryKey={['results', sequenceId, query]}
-      load={() => ask(api.GET('/api/sequences/{id}/results/people', { params: { path: { id: sequenceId }, query } }))}
+      load={(cursor) =>
+        ask(api.GET('/api/sequences/{id}/results/people', { params: { path: { id: sequenceId }, query: { ...query, cursor } } }))
+      }
     >
       {children}
     </OpensPeople>

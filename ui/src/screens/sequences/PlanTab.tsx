@@ -27,7 +27,7 @@ function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
         <PeopleBehind
           title={open.words}
           queryKey={['sieve', audience, open.part]}
-          load={() => ask(api.POST('/api/audience/people', { body: { audience, part: open.part } }))}
+          load={(cursor) => ask(api.POST('/api/audience/people', { body: { audience, part: open.part, cursor } }))}
           onClose={() => setOpen(null)}
         />
       )}

@@ -67,11 +67,12 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/audience/people" do
-            json(PersonRows.page(Work::LetterAudience.new(letter, moment).behind(input), cursor: nil))
+            people = Work::LetterAudience.new(letter, moment).behind(input.except(:cursor))
+            json(PersonRows.page(people, cursor: input[:cursor]))
           end
 
           app.get "/api/letters/:id/figures/people" do
-            json(PersonRows.page(Work::LetterFigures.people_of(letter, params["figure"]), cursor: nil))
+            json(PersonRows.page(Work::LetterFigures.people_of(letter, params["figure"]), cursor: params["cursor"]))
           end
 
           app.get "/api/letters/:id/tests" do

@@ -14,7 +14,9 @@ module NimbleLetter
                 table.page(offset: input.fetch(:offset, 0), limit: input.fetch(:limit, 60)),
                 columns: input.fetch(:columns, [])
               )
-            json(people: rows, total: people.count, as_of: moment.now)
+            total = people.count
+            following = input.fetch(:offset, 0) + rows.size
+            json(people: rows, total: total, next_cursor: (following.to_s if rows.any? && following < total), as_of: moment.now)
           end
 
           app.post "/api/people" do

@@ -49,7 +49,9 @@ function Figure({ letter, figure }: { letter: Row; figure: 'sent' | 'opened' | '
         count={letter[figure]}
         letters={letter[figure]}
         queryKey={['letter-figure', letter.id, figure]}
-        load={() => ask(api.GET('/api/letters/{id}/figures/people', { params: { path: { id: letter.id }, query: { figure } } }))}
+        load={(cursor) =>
+          ask(api.GET('/api/letters/{id}/figures/people', { params: { path: { id: letter.id }, query: { figure, cursor } } }))
+        }
       >
         {number(letter[figure])}
       </OpensPeople>

@@ -25,7 +25,9 @@ export function ReadersBehind({
       count={count}
       className="quiet-word !text-xs underline underline-offset-2"
       queryKey={['readers', letterId, asked]}
-      load={() => ask(api.POST('/api/letters/{id}/audience/people', { params: { path: { id: letterId } }, body: asked }))}
+      load={(cursor) =>
+        ask(api.POST('/api/letters/{id}/audience/people', { params: { path: { id: letterId } }, body: { ...asked, cursor } }))
+      }
     >
       {children}
     </OpensPeople>
