@@ -16,25 +16,35 @@ export function whyNot(person: Person): string {
   return person.values['person.consent'] === 'no' ? 'said no to letters' : 'somebody with this address said no'
 }
 
-/** That nothing is sent to this address and by whose word, and the one way in which that ends. */
+/** That nothing is sent to this address, and by whose word. */
 export function NoLetters({ person }: { person: Person }) {
-  const [asking, setAsking] = useState(false)
   if (person.may_write) return null
-  const canEnd = Boolean(person.email) && person.blocked?.kind !== 'domain'
   return (
     <>
       <span className="chip bg-[var(--gap)] text-error">{whyNot(person)}</span>
       {person.no_from.map((one) => (
-        <Link key={one.id} to={`/people/${one.id}`} className="text-xs hover:underline">
-          {one.name}
+        <Link key={one.id} to={`/people/${one.id}`} className="text-xs underline underline-offset-4">
+          see {one.name}
           {one.binned && ', in the bin'}
         </Link>
       ))}
-      {canEnd && (
-        <button type="button" className="word text-xs" onClick={() => setAsking(true)}>
-          They want letters again…
-        </button>
-      )}
+    </>
+  )
+}
+
+/** The one way in which a no ends. A domain is taken off the do-not-mail list in Settings. */
+export function canEndNo(person: Person): boolean {
+  return !person.may_write && Boolean(person.email) && person.blocked?.kind !== 'domain'
+}
+
+/** Asks how one knows that they want letters again. */
+export function EndsNo({ person }: { person: Person }) {
+  const [asking, setAsking] = useState(false)
+  return (
+    <>
+      <button type="button" className="btn btn-sm btn-plain" onClick={() => setAsking(true)}>
+        They want letters again…
+      </button>
       {asking && <WantsLetters person={person} onClose={() => setAsking(false)} />}
     </>
   )

@@ -12,7 +12,7 @@ import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { Deals } from './Deals'
 import { History } from './History'
-import { NoLetters } from './NoLetters'
+import { canEndNo, EndsNo, NoLetters } from './NoLetters'
 import { NoteForm } from './NoteForm'
 import { RecordForm } from './RecordForm'
 
@@ -121,14 +121,18 @@ export function PersonScreen() {
             >
               {person.deleted_at ? 'Take out of the bin' : 'Put in the bin'}
             </button>
-            <button
-              type="button"
-              className="btn btn-sm btn-primary"
-              disabled={!person.may_write || Boolean(person.deleted_at)}
-              onClick={() => create.sequence.mutate({ name: `To ${person.name}`, audience: { people: [id] } })}
-            >
-              Write to {(person.values['person.first_name'] as string | null) ?? 'them'}…
-            </button>
+            {canEndNo(person) ? (
+              <EndsNo person={person} />
+            ) : (
+              <button
+                type="button"
+                className="btn btn-sm btn-primary"
+                disabled={!person.may_write || Boolean(person.deleted_at)}
+                onClick={() => create.sequence.mutate({ name: `To ${person.name}`, audience: { people: [id] } })}
+              >
+                Write to {(person.values['person.first_name'] as string | null) ?? 'them'}…
+              </button>
+            )}
           </>
         }
       />
