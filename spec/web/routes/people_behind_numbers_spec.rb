@@ -9,16 +9,12 @@ RSpec.describe "the people behind numbers" do
   # By route of the contract: how it is asked, given a cursor.
   let(:asked) do
     {
-      "POST /api/audience/people" => ->(cursor) { [:post, "/api/audience/people", {audience: {condition: york}, part: "matching", cursor: cursor}] },
+      "POST /api/audience/people" => posting("/api/audience/people", audience: {condition: york}, part: "matching"),
       "POST /api/people/search" => ->(cursor) { [:post, "/api/people/search", {condition: york, limit: 60, offset: cursor.to_i}] },
-      "GET /api/sequences/{id}/results/people" => lambda do |cursor|
-        [:get, "/api/sequences/#{sequence.id}/results/people?figure=sent&cursor=#{cursor}", nil]
-      end,
-      "GET /api/letters/{id}/figures/people" => ->(cursor) { [:get, "/api/letters/#{letter.id}/figures/people?figure=sent&cursor=#{cursor}", nil] },
-      "POST /api/letters/{id}/audience/people" => lambda do |cursor|
-        [:post, "/api/letters/#{letter.id}/audience/people", {without: "person.known_as", cursor: cursor}]
-      end,
-      "GET /api/changes/{id}/kept" => ->(cursor) { [:get, "/api/changes/#{kept.id}/kept?cursor=#{cursor}", nil] }
+      "GET /api/sequences/{id}/results/people" => getting("/api/sequences/#{sequence.id}/results/people?figure=sent"),
+      "GET /api/letters/{id}/figures/people" => getting("/api/letters/#{letter.id}/figures/people?figure=sent"),
+      "POST /api/letters/{id}/audience/people" => posting("/api/letters/#{letter.id}/audience/people", without: "person.known_as"),
+      "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?")
     }
   end
   # An act that was taken back after somebody had changed everybody.
@@ -30,6 +26,10 @@ RSpec.describe "the people behind numbers" do
     Work::TakeBack.start(set, moment: at)
   end
 
+  def getting(path) = ->(cursor) { [:get, "#{path}&cursor=#{cursor}", nil] }
+
+  def posting(path, **body) = ->(cursor) { [:post, path, {**body, cursor: cursor}] }
+
   before do
     sign_in
     Records::Firm.save(postal_address: "4 Felt Yard")
@@ -39,19 +39,21 @@ RSpec.describe "the people behind numbers" do
         letter_id: letter.id, step_id: sequence.steps.first.id)
     end
     # Some were heard from, most never were.
-    people.first(40).each_with_index { |person, n| Records::Person.where(id: person.id).update(last_activity_at: now - n / 3 * 60, last_activity_kind: "opened") }
+    people.first(40).each_with_index do |person, n|
+      Records::Person.where(id: person.id).update(last_activity_at: now - n / 3 * 60, last_activity_kind: "opened")
+    end
   end
 
   it "are all of them, page by page, each once" do
     asked.each do |route, question|
       found, cursor, total = [], nil, nil
-      begin
+      loop do
         page = call_api(*question.call(cursor))
         total ||= page["total"]
         found.concat(page["people"].map { |person| person["id"] })
         expect(page["people"].size).to be <= 100, route
-        cursor = page["next_cursor"]
-      end while cursor
+        cursor = page["next_cursor"] or break
+      end
       expect([found.size, found.uniq.size, total]).to eq([130, 130, 130]), "#{route}: #{found.size}, #{found.uniq.size} of #{total}"
     end
   end

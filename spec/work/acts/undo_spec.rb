@@ -36,11 +36,13 @@ RSpec.describe "undo means undone", :own_fields do
   def differences(one, other)
     one.keys.flat_map do |table|
       gone, come = one[table] - other[table], other[table] - one[table]
-      gone.map do |row|
-        same = come.find { |another| row[:id] && another[:id] == row[:id] }
-        [table, row[:id] || row, same ? row.reject { |name, value| same[name] == value }.to_h { |name, value| [name, [value, same[name]]] } : :gone]
-      end + (come.map { |row| [table, row[:id] || row, :come] } if gone.empty?).to_a
+      gone.map { |row| [table, row[:id] || row, changed(row, come)] } + come.map { |row| [table, row[:id] || row, :come] }
     end
+  end
+
+  def changed(row, come)
+    same = come.find { |another| row[:id] && another[:id] == row[:id] }
+    same ? row.reject { |name, value| same[name] == value } : :gone
   end
 
   def any_act
