@@ -187,6 +187,45 @@ RSpec.describe "bringing in a file" do
     expect { Work::TakeBack.start(set, moment: at) }.to raise_error(Invalid)
   end
 
+  describe "with companies, tags and lists that were not there" do
+    let(:text) do
+      "Email,Company,Tags\nana@ladle.example,New Ladle,fair\nbo@ladle.example,Bo & Sons,fair\ncy@ladle.example,New Ladle,felt\n"
+    end
+
+    def there = [Records::Company, Records::Tag, Records::List].map { |model| model.order(:id).select_map(:name) }
+
+    it "leaves none of them when it is taken back" do
+      make_company("The Copper Ladle")
+      Records::Tag.named("press")
+      make_person(email: "ana@ladle.example")
+      before = [there, Records.db[:people_tags].count, Records::Person.kept.select_map(:company_id)]
+      import = bring(text, {lists: ["From the fair"], tags: %w[press spring]})
+      expect(there.map(&:size)).to eq([3, 4, 1])
+      set = Work::TakeBack.start(import.change_set, moment: at)
+
+      expect([there, Records.db[:people_tags].where(person_id: Records::Person.kept.select(:id)).count,
+        Records::Person.kept.select_map(:company_id)]).to eq(before)
+      expect(Web::ChangeJson.rows([set.refresh]).first).to include(kept: 0, stays_made: 0)
+    end
+
+    it "leaves those that somebody uses, and says how many" do
+      import = bring(text, {lists: ["From the fair"]})
+      make_person(company_id: Records::Company.first(name: "New Ladle").id)
+      another = Records::Person.where(id: make_person.id)
+      Work::ChangeMany.start(Work::Act.new({"kind" => "tag", "names" => ["felt"]}, at), another, moment: at)
+      Records::SavedFilter.create(
+        name: "Fair",
+        condition: {"field" => "person.tags", "is" => "one_of", "value" => ["fair"]},
+        created_at: now,
+        updated_at: now
+      )
+      set = Work::TakeBack.start(import.change_set, moment: at)
+
+      expect(there).to eq([["New Ladle"], %w[fair felt], []])
+      expect(Web::ChangeJson.rows([set.refresh]).first).to include(stays_made: 3)
+    end
+  end
+
   it "asks who is meant by owners that no colleague is, and takes the answer" do
     text = "Email,Owner\na@x.example,Maren Holt\nb@x.example,Xenia\n"
     maren

@@ -66,7 +66,11 @@ export function keptWords(change: Change): string {
       : change.kept === 1
         ? ' One was changed by somebody since and stays as it is.'
         : ` ${number(change.kept)} were changed by somebody since and stay as they are.`
-  return kept + staysOutWords(change)
+  const made =
+    change.stays_made === 0
+      ? ''
+      : ` ${plural(change.stays_made, 'company, tag or list it made is used and stays', 'companies, tags and lists it made are used and stay')}.`
+  return kept + made + staysOutWords(change)
 }
 
 /** What taking it back does not bring back: places in sequences that run. */

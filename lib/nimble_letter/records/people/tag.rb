@@ -9,10 +9,13 @@ module NimbleLetter
 
       # @param name [String]
       # @return [Tag] found, or made
-      def self.named(name)
-        fold = Core::Fold.call(name)&.slice(0, LONGEST) or raise Invalid.new("A tag needs a word.", at: "tags")
-        first(name_fold: fold) || create(name: name.strip[0, LONGEST], name_fold: fold)
-      end
+      def self.named(name) = found(name) || create(name: name.strip[0, LONGEST], name_fold: fold(name))
+
+      # @return [Tag, nil]
+      def self.found(name) = first(name_fold: fold(name))
+
+      def self.fold(name) = Core::Fold.call(name)&.slice(0, LONGEST) || raise(Invalid.new("A tag needs a word.", at: "tags"))
+      private_class_method :fold
     end
   end
 end

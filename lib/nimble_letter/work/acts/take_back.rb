@@ -36,6 +36,7 @@ module NimbleLetter
         kept = entries.any? ? restore(set, entries, moment) : 0
         left = set.entries_dataset.where(state: "done").any?
         set.update(handled: set.handled + entries.size, kept: set.kept + kept, **(left ? {} : {state: "undone", ended_at: moment.now}))
+        set.update(act: set.act.merge("stays" => Unmake.new(set).call)) if !left && set.act&.key?("made")
       end
 
       # @return [Integer] records of which something was kept as it is now

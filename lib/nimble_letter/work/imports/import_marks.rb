@@ -9,22 +9,14 @@ module NimbleLetter
       # @param rows [Array<Hash{String=>Object}>]
       def initialize(rows, moment)
         @moment = moment
+        @made = {"companies" => [], "tags" => [], "lists" => []}
         @companies = companies(rows)
-        @tags = named(rows, "person.tags") { |name| Records::Tag.named(name).id }
-        @lists =
-          named(rows, "person.lists") do |name|
-            (
-              Records::List.first(name: name) ||
-                Records::List.create(
-                  name: name[0, 120],
-                  account_id: @moment.account&.id,
-                  made_from: "a file",
-                  created_at: @moment.now,
-                  updated_at: @moment.now
-                )
-            ).id
-          end
+        @tags = named(rows, "person.tags") { |name| Records::Tag.found(name) || noted("tags", Records::Tag.named(name)) }
+        @lists = named(rows, "person.lists") { |name| Records::List.first(name: name) || noted("lists", list(name)) }
       end
+
+      # @return [Hash{String=>Array<Integer>}] numbers of the companies, tags and lists that were not there before
+      attr_reader :made
 
       # @return [Hash, nil] the company's row
       def company(values) = @companies[Core::Fold.call(values[COMPANY])]
@@ -36,11 +28,26 @@ module NimbleLetter
 
       private
 
+      def noted(kind, record)
+        @made[kind] << record.id
+        record
+      end
+
+      def list(name)
+        Records::List.create(
+          name: name[0, 120],
+          account_id: @moment.account&.id,
+          made_from: "a file",
+          created_at: @moment.now,
+          updated_at: @moment.now
+        )
+      end
+
       def ids(known, names) = (names || []).map { |name| known.fetch(Core::Fold.call(name)) }.uniq
 
       def named(rows, key)
         names = rows.flat_map { |values| values[key] || [] }.uniq { |name| Core::Fold.call(name) }
-        names.to_h { |name| [Core::Fold.call(name), yield(name)] }
+        names.to_h { |name| [Core::Fold.call(name), yield(name).id] }
       end
 
       def companies(rows)
@@ -49,15 +56,17 @@ module NimbleLetter
         missing = wanted.except(*known.keys)
         return known if missing.empty?
 
-        Records.db[:companies].multi_insert(missing.map { |fold, values| made(fold, values) })
-        known.merge(find(missing.keys))
+        Records.db[:companies].multi_insert(missing.map { |fold, values| company_of(fold, values) })
+        fresh = find(missing.keys)
+        @made["companies"].concat(fresh.values.map { |row| row[:id] })
+        known.merge(fresh)
       end
 
       def find(folds) =
         Records.db[:companies].where(name_fold: folds).select(:id, :name, :name_fold).order(Sequel.desc(:id)).as_hash(:name_fold)
 
       # What a row says of a company is taken when the company is new.
-      def made(fold, values)
+      def company_of(fold, values)
         row = {name: values[COMPANY], name_fold: fold, created_at: @moment.now, updated_at: @moment.now}
         fields.each do |field|
           row[field.column] = RecordState.to_column(field, values[field.key])

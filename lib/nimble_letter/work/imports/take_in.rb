@@ -47,7 +47,7 @@ module NimbleLetter
           next true if slices.any?
 
           numbers = wanted.order(:number).select_map(:number)
-          numbers.each_slice(SLICE) { |some| ImportMarks.new(rows(some.first..some.last).map { |row| row[:values] }, @moment) }
+          note_made(numbers.each_slice(SLICE).map { |some| marks_of(some).made })
           made =
             numbers
               .each_slice(SLICE)
@@ -56,6 +56,15 @@ module NimbleLetter
           Records::BulkInsert.call(:import_slices, made)
           true
         end
+      end
+
+      def marks_of(numbers) = ImportMarks.new(rows(numbers.first..numbers.last).map { |row| row[:values] }, @moment)
+
+      # So that they go again when the file is taken back, see Unmake.
+      # @param made [Array<Hash{String=>Array<Integer>}>]
+      def note_made(made)
+        together = made.inject({}) { |all, one| all.merge(one) { |_, some, more| some + more } }
+        @import.change_set.update(act: (@import.change_set.act || {}).merge("made" => together))
       end
 
       def wanted = Records.db[:import_rows].where(import_id: @import.id, verdict: verdicts)
