@@ -5,8 +5,6 @@ module NimbleLetter
     # Makes a letter and changes it. Whatever was typed is kept: each change is part of a version, and text that lost a
     # collision becomes a version too.
     class WriteLetter
-      # Typing of one colleague within so long is one version.
-      VERSION_SECONDS = 10 * 60
       VERSIONS = 200 # kept a letter; older ones go
       NAMES = {name: 160, category: 60}.freeze
 
@@ -104,9 +102,9 @@ module NimbleLetter
       def keep(letter, kind, content = letter.content)
         versions = Records::LetterVersion.where(letter_id: letter.id)
         last = versions.order(:number).last
-        if kind == "typed" && last&.kind == "typed" && last.account_id == @moment.account&.id &&
-            @moment.now - last.created_at < VERSION_SECONDS
-          return last.update(content: content, updated_at: @moment.now)
+        now = Records.server_time
+        if kind == "typed" && last&.kind == "typed" && goes_on?(last, content, now)
+          return last.update(content: content, updated_at: @moment.now, left_at: now)
         end
 
         versions.where { number <= (last ? last.number : 0) - VERSIONS }.delete
@@ -117,8 +115,24 @@ module NimbleLetter
           kind: kind,
           content: content,
           created_at: @moment.now,
-          updated_at: @moment.now
+          updated_at: @moment.now,
+          begun_at: now,
+          left_at: now
         )
+      end
+
+      def goes_on?(last, content, now)
+        Core::Letters::VersionRule.goes_on?(
+          same_writer: last.account_id == @moment.account&.id,
+          since_begun: now - last.begun_at,
+          since_left: now - last.left_at,
+          before: words(last.content),
+          after: words(content.transform_keys(&:to_s))
+        )
+      end
+
+      def words(content)
+        Records::Letter::PARTS.map { |part| Core::Letters::Document.new(content.fetch(part.to_s)).summary }.join(" ")
       end
     end
   end
