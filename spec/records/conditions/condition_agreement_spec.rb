@@ -108,7 +108,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
 
   def happen(person)
     Records::Event.create(
-      kind: pick(%w[sent opened clicked replied bounced unsubscribed converted]),
+      kind: pick(%w[sent opened clicked replied bounced refused unsubscribed converted]),
       person_id: person.id,
       occurred_at: now - pick([0, 1, 86_400, 86_401, 7 * 86_400, 31 * 86_400, 90 * 86_400, -60]),
       by_machine: pick([true, false, false]),

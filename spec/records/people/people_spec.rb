@@ -42,6 +42,17 @@ RSpec.describe "a person's record" do
   end
 end
 
+RSpec.describe "who was not reached" do
+  it "is whom a letter came back from, and who was turned away at the door" do
+    people = Array.new(3) { make_person }
+    Work::Happening.call("bounced", at: now, person_id: people[0].id)
+    Work::Happening.call("refused", at: now, person_id: people[1].id)
+    tree = Records::FieldCatalogue.parser.parse!({"activity" => "bounced"})
+
+    expect(Records::Person.where(moment.sql.read(tree)).select_map(Sequel[:people][:id])).to match_array(people.first(2).map(&:id))
+  end
+end
+
 RSpec.describe "the sieve" do
   it "drops each person for the first reason that fits, and each number opens its people" do
     good = make_person

@@ -11,7 +11,7 @@ RSpec.describe "writing a letter" do
 
   def versions = Records::LetterVersion.where(letter_id: letter.id).order(:number).all
 
-  def texts = versions.map { |one| one.content["body"]["content"].map { |block| block["content"].to_a.map { |node| node["text"] }.join }.join }
+  def texts = versions.map { |one| Core::Letters::Document.new(one.content["body"]).summary }
 
   # By the clock on the wall; the practice clock stands still while one writes.
   def wait(seconds)

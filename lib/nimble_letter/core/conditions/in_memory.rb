@@ -31,9 +31,9 @@ module NimbleLetter
 
         # @return [Integer] how often the activity happened within its time
         def count(node, record)
-          kind = Operators::ACTIVITIES.fetch(node.kind)[:event]
+          kinds = Operators::ACTIVITIES.fetch(node.kind)[:events]
           since = node.within&.instant_before(@now, @today)
-          record.fetch("events", []).count { |event| counts?(event, kind, since, node) }
+          record.fetch("events", []).count { |event| counts?(event, kinds, since, node) }
         end
 
         # @return [Integer] how many deals fit
@@ -100,8 +100,8 @@ module NimbleLetter
 
         def yearly?(ranges, actual) = ranges.any? { |range| range.cover?(Yearly.number(actual)) }
 
-        def counts?(event, kind, since, node)
-          event[:kind] == kind && !event[:by_machine] && event[:at] <= @now && (since.nil? || event[:at] >= since) &&
+        def counts?(event, kinds, since, node)
+          kinds.include?(event[:kind]) && !event[:by_machine] && event[:at] <= @now && (since.nil? || event[:at] >= since) &&
             (node.letter_id.nil? || event[:letter_id] == node.letter_id) &&
             (node.sequence_id.nil? || event[:sequence_id] == node.sequence_id) &&
             (node.link.nil? || event[:link] == node.link)

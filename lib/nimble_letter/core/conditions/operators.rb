@@ -28,40 +28,40 @@ module NimbleLetter
                  "yearly_in_next" => :days, "yearly_in_last" => :days, "month_is" => :months, "empty" => :none}
         }.freeze
 
-        # What people do or get, as conditions name it: the event kind behind it and how it is said.
+        # What people do or get, as conditions name it: the event kinds behind it and how it is said.
         ACTIVITIES = {
           "had_letter" => {
-            event: "sent",
+            events: %w[sent],
             words: "had",
             negated: "had no"
           },
           "opened" => {
-            event: "opened",
+            events: %w[opened],
             words: "opened",
             negated: "has not opened"
           },
           "clicked" => {
-            event: "clicked",
+            events: %w[clicked],
             words: "clicked in",
             negated: "has not clicked in"
           },
           "replied" => {
-            event: "replied",
+            events: %w[replied],
             words: "replied to",
             negated: "has not replied to"
           },
           "bounced" => {
-            event: "bounced",
+            events: %w[bounced refused], # sent back, or turned away at the door
             words: "was not reached by",
             negated: "was reached by"
           },
           "unsubscribed" => {
-            event: "unsubscribed",
+            events: %w[unsubscribed],
             words: "asked for no more letters after",
             negated: "did not ask for no more letters after"
           },
           "converted" => {
-            event: "converted",
+            events: %w[converted],
             words: "converted after",
             negated: "has not converted after"
           }

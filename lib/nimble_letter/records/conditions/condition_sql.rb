@@ -87,8 +87,10 @@ module NimbleLetter
 
       def happened(node)
         event = Sequel[:events]
-        events = Records.db[:events].where(event[:by_machine] => false,
-          event[:kind] => Core::Conditions::Operators::ACTIVITIES.fetch(node.kind)[:event]).where(event[:occurred_at] <= @now)
+        kinds = Core::Conditions::Operators::ACTIVITIES.fetch(node.kind)[:events]
+        # A single one is asked for as itself: the index then stands in the order of time behind it.
+        kinds = kinds.first if kinds.one?
+        events = Records.db[:events].where(event[:by_machine] => false, event[:kind] => kinds).where(event[:occurred_at] <= @now)
         events = events.where(event[:occurred_at] >= node.within.instant_before(@now, @today)) if node.within
         events = events.where(event[:letter_id] => node.letter_id) if node.letter_id
         events = events.where(event[:sequence_id] => node.sequence_id) if node.sequence_id
