@@ -10,8 +10,8 @@ import { ErrorNote, Loading } from './States'
 export type LoadPeople = (cursor?: string) => Promise<Shape<'PeoplePage'>>
 
 /**
- * The people behind a number, all of them: further ones come as one goes down the list. Each leads to the record, where it can be mended. A figure that counts letters says so when
- * some had several.
+ * The people behind a number, all of them: further ones come as one goes down the list. Each leads to the record, where it can
+ * be mended. A figure that counts letters says so when some had several.
  */
 export function PeopleBehind({
   title,
