@@ -66,10 +66,9 @@ export function keptWords(change: Change): string {
       : change.kept === 1
         ? ' One was changed by somebody since and stays as it is.'
         : ` ${number(change.kept)} were changed by somebody since and stay as they are.`
-  const made =
-    change.stays_made === 0
-      ? ''
-      : ` ${plural(change.stays_made, 'company, tag or list it made is used and stays', 'companies, tags and lists it made are used and stay')}.`
+  const one = 'company, tag or list it made is used and stays'
+  const many = 'companies, tags and lists it made are used and stay'
+  const made = change.stays_made === 0 ? '' : ` ${plural(change.stays_made, one, many)}.`
   return kept + made + staysOutWords(change)
 }
 
