@@ -179,6 +179,16 @@ RSpec.describe "signing in" do
     end
   end
 
+  it "takes JSON and nothing else, and says so as everything else is said" do
+    take_token
+    {"application/x-www-form-urlencoded" => "email=#{maren.email}&password=#{ApiClient::PASSWORD}", "text/plain" => "{}"}.each do |type, body|
+      post "/auth/login", body, "CONTENT_TYPE" => type
+      expect([last_response.status, last_response.media_type, answer["error"]["code"]]).to eq([400, "application/json", "not_json"])
+    end
+    post "/auth/logout", "", "CONTENT_TYPE" => "multipart/form-data; boundary=x"
+    expect(last_response.media_type).to eq("application/json")
+  end
+
   it "takes no change without the page's own token" do
     sign_in(maren)
     header "X-CSRF-Token", "made up"

@@ -23,7 +23,7 @@ module NimbleLetter
       plugin :json_parser,
         content_type_regexp: %r{\Aapplication/json\b}i,
         wrap: :unless_hash,
-        error_handler: ->(r) { r.halt Problem.response(400, code: "not_json", message: "This is not JSON.") }
+        error_handler: ->(r) { r.halt SignIn.not_json }
       plugin :rodauth, json: :only, csrf: false do
         db { Records.db }
         enable :login, :logout, :active_sessions, :change_password, :confirm_password, :password_grace_period, :disallow_common_passwords,
@@ -99,12 +99,19 @@ module NimbleLetter
         json_response_body { |answer| scope.told(answer, response.status) }
       end
 
+      # Made anew each time: the session writes its cookie into the headers of an answer.
+      # @return [Array]
+      def self.not_json = Problem.response(400, code: "not_json", message: "This is not JSON.")
+
       # The hash of a password nobody has, as costly as the others.
       def self.nobody = @nobody ||= BCrypt::Password.create(SecureRandom.hex(32), cost: BCrypt::Engine.cost).to_s
 
       route do |r|
         rodauth.clear_session if rodauth.logged_in? && !current_session
-        r.on("auth") { r.rodauth }
+        r.on("auth") do
+          r.halt(SignIn.not_json) unless request.media_type == "application/json"
+          r.rodauth
+        end
         env["rodauth"] = rodauth
         env["nimble.session"] = current_session
         nil
