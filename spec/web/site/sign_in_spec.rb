@@ -181,7 +181,8 @@ RSpec.describe "signing in" do
 
   it "takes JSON and nothing else, and says so as everything else is said" do
     take_token
-    {"application/x-www-form-urlencoded" => "email=#{maren.email}&password=#{ApiClient::PASSWORD}", "text/plain" => "{}"}.each do |type, body|
+    form = "email=#{maren.email}&password=#{ApiClient::PASSWORD}"
+    {"application/x-www-form-urlencoded" => form, "text/plain" => "{}"}.each do |type, body|
       post "/auth/login", body, "CONTENT_TYPE" => type
       expect([last_response.status, last_response.media_type, answer["error"]["code"]]).to eq([400, "application/json", "not_json"])
     end
