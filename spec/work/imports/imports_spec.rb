@@ -187,6 +187,22 @@ RSpec.describe "bringing in a file" do
     expect { Work::TakeBack.start(set, moment: at) }.to raise_error(Invalid)
   end
 
+  it "hears a no at the address of whom it brings in, and is heard by others with it" do
+    gone = make_person(email: "ana@ladle.example", do_not_mail: true)
+    Records::Person.where(id: gone.id).update(deleted_at: now)
+    other = make_person(email: "bo@ladle.example", consent: "yes")
+    import =
+      bring("Email,Consent\nANA@ladle.example,yes\nbo@ladle.example,no\ncy@ladle.example,\ndee@ladle.example,no\ndee@ladle.example,yes\n")
+    reached = Records::Person.kept.select_hash(:email_fold, %i[consent no_at_address])
+
+    expect(reached.values_at("ana@ladle.example", "bo@ladle.example", "cy@ladle.example")).to eq(
+      [["yes", true], ["no", true], ["unknown", false]]
+    )
+    expect(reached["dee@ladle.example"].last).to be(true)
+    Work::TakeBack.start(import.change_set, moment: at)
+    expect(other.refresh).to have_attributes(consent: "yes", no_at_address: false)
+  end
+
   describe "with companies, tags and lists that were not there" do
     let(:text) do
       "Email,Company,Tags\nana@ladle.example,New Ladle,fair\nbo@ladle.example,Bo & Sons,fair\ncy@ladle.example,New Ladle,felt\n"

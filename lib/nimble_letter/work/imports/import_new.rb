@@ -19,12 +19,14 @@ module NimbleLetter
       def make(rows)
         return [] if rows.empty?
 
-        blocked = blocked(rows)
+        folds = rows.filter_map { |values| Core::Fold.call(values["person.email"]) }
+        blocked, @said = blocked(folds), NoAtAddress.said_at(folds).to_set
         records = rows.map { |values| record(values, blocked) }
         ids = Records::BulkInsert.ids(:people, records)
         put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
         put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
-        NoAtAddress.follow(records.map { |record| record[:email_fold] }, @moment)
+        # Those that say no themselves are heard by the others with their address.
+        NoAtAddress.follow(records.select { |record| record[:no_at_address] }.map { |record| record[:email_fold] } - @said.to_a, @moment)
         ids
       end
 
@@ -49,13 +51,13 @@ module NimbleLetter
         row[:time_zone] ||= zone(row[:country])
         row = Records::Person.with_folds(row, company_name: company&.[](:name), custom: @own)
         row[:address_blocked] = blocked.include?(row[:email_fold]) || blocked.include?(row[:domain_fold])
+        row[:no_at_address] = @said.include?(row[:email_fold]) || (!row[:email_fold].nil? && NoAtAddress.says_no?(row))
         row
       end
 
       def zone(country) = (@zones ||= {}).fetch(country) { |key| @zones[key] = Core::Calendar::Countries.zone(key) }
 
-      def blocked(rows)
-        folds = rows.filter_map { |values| Core::Fold.call(values["person.email"]) }
+      def blocked(folds)
         Records::BlockedAddress.where(value_fold: folds + folds.map { |fold| fold.split("@", 2).last }).select_map(:value_fold).to_set
       end
 

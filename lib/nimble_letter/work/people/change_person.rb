@@ -55,8 +55,7 @@ module NimbleLetter
       # The "no" goes along with the record, and stays with the address it was said at.
       def follow_no(was)
         moved = was[:email_fold] != @person.email_fold
-        said = Core::Sieve.says_no?(NoAtAddress::COLUMNS.to_h { |name| ["person.#{name}", was[name]] })
-        NoAtAddress.remember([was], @moment) if moved && said
+        NoAtAddress.remember([was], @moment) if moved && NoAtAddress.says_no?(was)
         NoAtAddress.follow([was[:email_fold], @person.email_fold], @moment)
       end
 

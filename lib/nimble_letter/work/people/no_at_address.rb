@@ -18,6 +18,13 @@ module NimbleLetter
           folds.compact.uniq.each_slice(SLICE) { |some| follow_some(some, moment) }
         end
 
+        # @param folds [Array<String>]
+        # @return [Array<String>] those at which a record says no
+        def said_at(folds) = Records::Person.where(email_fold: folds).saying_no.select_map(:email_fold).uniq
+
+        # @param row [Hash{Symbol=>Object}] columns of one person
+        def says_no?(row) = Core::Sieve.says_no?(COLUMNS.to_h { |name| ["person.#{name}", row[name]] })
+
         # @param ids [Array<Integer>]
         def follow_people(ids, moment)
           ids.each_slice(SLICE) do |some|
@@ -44,7 +51,7 @@ module NimbleLetter
           return if folds.empty?
 
           here = Records::Person.where(email_fold: folds)
-          said = here.saying_no.select_map(:email_fold).uniq
+          said = said_at(folds)
           here.exclude(email_fold: said).where(no_at_address: true).update(no_at_address: false)
           return if said.empty?
 
