@@ -3,27 +3,43 @@
 module NimbleLetter
   module Post
     # The last look at the address before a letter leaves: whether it may be written to as its record stands now, and whether
-    # it has had this letter already, under another record.
-    module Barred
+    # it has had this letter already, under another record. A letter that may go costs no question more: the first is part of
+    # the statement that lets it go, the second is asked once for a batch.
+    class Barred
       FIELDS = %i[email do_not_mail address_blocked address_failed consent no_at_address].freeze
       GONE = %w[on_wire sent in_doubt].freeze
 
-      # @param row [Records::Delivery]
-      # @param person [Records::Person] as read for composing
-      # @return [String, nil] key of the sieve's reason
-      def self.reason(row, person)
-        now = Records.db[:people].where(id: person.id).select(*FIELDS, :email_fold, :deleted_at).first
-        return "in_the_bin" if now.nil? || now[:deleted_at]
-
-        Core::Sieve.reason_for(FIELDS.to_h { |name| ["person.#{name}", now[name]] })&.key ||
-          (Core::Sieve::SAME_ADDRESS if had_already?(row, person, now[:email_fold]))
+      # @param people [Array<Records::Person>] of a batch
+      # @param moment [Work::Moment]
+      def initialize(people, moment)
+        @moment = moment
+        folds = people.map(&:email_fold).compact
+        sharing = Records::Person.where(email_fold: folds).select_map(%i[email_fold id])
+        @sharing = sharing.group_by(&:first).transform_values { |rows| rows.map(&:last) }.select { |_, ids| ids.size > 1 }
       end
 
-      def self.had_already?(row, person, fold)
-        others = Records.db[:people].where(email_fold: fold).exclude(id: person.id).select_map(:id)
+      # @return [Sequel::Dataset] ids of those who may be written to; each row is looked up by its number
+      def allowed
+        @allowed ||= begin
+          parser = Records::FieldCatalogue.parser
+          reasons = Core::Sieve::LASTING.filter_map { |reason| @moment.sql.read(parser.parse!(reason.condition)) if reason.condition }
+          Records::Person.kept.exclude(Sequel.|(*reasons)).select(Sequel[:people][:id])
+        end
+      end
+
+      # @return [Boolean] whether another record with this address has had the same letter
+      def had_already?(row, person)
+        others = @sharing.fetch(person.email_fold, []) - [person.id]
         others.any? && Records::Delivery.where(step_id: row.step_id, person_id: others, state: GONE).any?
       end
-      private_class_method :had_already?
+
+      # @return [String, nil] key of the sieve's reason why nothing goes to this person any more
+      def reason(person)
+        now = Records.db[:people].where(id: person.id).select(*FIELDS, :deleted_at).first
+        return "in_the_bin" if now.nil? || now[:deleted_at]
+
+        Core::Sieve.reason_for(FIELDS.to_h { |name| ["person.#{name}", now[name]] })&.key
+      end
     end
   end
 end

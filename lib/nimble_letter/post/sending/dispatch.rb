@@ -110,8 +110,7 @@ module NimbleLetter
         return missing(row, letter, load) unless letter.raw
 
         at = load.departure(row)
-        barred = Barred.reason(row, load.person(row))
-        return turned_back(row, barred, at) if barred
+        return turned_back(row, Core::Sieve::SAME_ADDRESS, at) if load.barred.had_already?(row, load.person(row))
 
         departing =
           @claims
@@ -119,6 +118,7 @@ module NimbleLetter
             .exclude(Work::PostHold.dataset.select(1).exists)
             .exclude(mailbox_id: Records::Mailbox.resting(at).select(:id))
             .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
+            .where(person_id: load.barred.allowed)
         changed =
           departing.update(
             state: "on_wire",
@@ -131,7 +131,14 @@ module NimbleLetter
             links: JSON.generate(letter.links),
             sent_at: at
           )
-        changed == 1
+        changed == 1 || kept_back(row, load, at)
+      end
+
+      # What keeps a letter back may pass, a hold or a pause; a "no" does not.
+      # @return [false]
+      def kept_back(row, load, at)
+        reason = load.barred.reason(load.person(row))
+        reason ? turned_back(row, reason, at) : false
       end
 
       # Somebody said no, or has the letter already under another record: the member leaves, and nothing is sent.

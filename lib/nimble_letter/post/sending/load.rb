@@ -12,10 +12,11 @@ module NimbleLetter
         @people = Records::Person.where(id: rows.map(&:person_id)).as_hash(:id)
         @mailboxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).eager(:account).all.to_h { |box| [box.id, box] }
         @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
+        @barred = Barred.new(@people.values, moment)
         @alike = rows.group_by { |row| [row.step_id, row.version] }
       end
 
-      attr_reader :moment
+      attr_reader :moment, :barred
 
       # @return [Time] when the letter goes: at its own time, or now when that has passed
       def departure(row) = [row.due_at, @moment.now].max
