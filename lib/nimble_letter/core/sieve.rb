@@ -38,6 +38,9 @@ module NimbleLetter
         )
       ].freeze
 
+      # The fields of a person that the lasting ones ask about.
+      ASKED = LASTING.select(&:lasting).map { |reason| reason.condition.fetch("field") }.uniq.freeze
+
       STAGES = {"reachable" => "can be reached once", "allowed" => "may be written to", "fitting" => "would get it"}.freeze
 
       # How many letters one person may have from us in so many days, over all sequences.

@@ -49,6 +49,7 @@ RSpec.describe "the front of the site" do
       expect([body.read(2), body.gets, body.read, body.read(1), body.read]).to eq(["on", "e\n", "two", nil, ""])
       body.rewind
       expect([body.each.to_a, body.read(3, +"old")]).to eq([["one\n", "two"], nil])
+      expect([body, Web::CountedBody.new(Object.new, 7)].map { |one| one.respond_to?(:rewind) }).to eq([true, false])
     end
 
     it "lets through what is allowed, whole" do

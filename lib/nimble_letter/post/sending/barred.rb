@@ -6,7 +6,6 @@ module NimbleLetter
     # it has had this letter already, under another record. A letter that may go costs no question more: the first is part of
     # the statement that lets it go, the second is asked once for a batch.
     class Barred
-      FIELDS = %i[email do_not_mail address_blocked address_failed consent no_at_address].freeze
       GONE = %w[on_wire sent in_doubt].freeze
 
       # @param people [Array<Records::Person>] of a batch
@@ -35,10 +34,10 @@ module NimbleLetter
 
       # @return [String, nil] key of the sieve's reason why nothing goes to this person any more
       def reason(person)
-        now = Records.db[:people].where(id: person.id).select(*FIELDS, :deleted_at).first
+        now = Records.db[:people].where(id: person.id).first
         return "in_the_bin" if now.nil? || now[:deleted_at]
 
-        Core::Sieve.reason_for(FIELDS.to_h { |name| ["person.#{name}", now[name]] })&.key
+        Core::Sieve.reason_for(Records::Person.asked(now))&.key
       end
     end
   end

@@ -71,6 +71,11 @@ module NimbleLetter
         errors.add(:time_zone, "There is no time zone of this name.") if time_zone && !Core::Calendar::Zones.known?(time_zone)
       end
 
+      # @param row [Hash{Symbol=>Object}] columns of one person
+      # @param keys [Array<String>] fields of a person
+      # @return [Hash{String=>Object}] by field, as the sieve asks
+      def self.asked(row, keys = Core::Sieve::ASKED) = keys.to_h { |key| [key, row[key.delete_prefix("person.").to_sym]] }
+
       # @return [String] as people say it; falls back to the address or the company
       def name = self.class.name_of(values) || company&.name || "Without a name"
 
@@ -83,7 +88,7 @@ module NimbleLetter
       def no_at_address?
         return false if email_fold.nil?
 
-        Core::Sieve.says_no?(%i[do_not_mail address_failed consent].to_h { |name| ["person.#{name}", self[name]] }) ||
+        Core::Sieve.says_no?(Person.asked(values, Core::Sieve::SAYS_NO.keys)) ||
           Person.exclude(Sequel[:people][:id] => id).where(Sequel[:people][:email_fold] => email_fold).saying_no.any?
       end
 

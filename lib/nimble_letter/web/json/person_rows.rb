@@ -47,9 +47,7 @@ module NimbleLetter
 
       # The sieve's own reasons, so that a row and the sieve cannot disagree.
       def may_write?(person)
-        Core::Sieve.reason_for(
-          %i[email do_not_mail address_blocked address_failed consent no_at_address].to_h { |name| ["person.#{name}", person[name]] }
-        ).nil?
+        Core::Sieve.reason_for(Records::Person.asked(person.values)).nil?
       end
 
       def now_in(ids)

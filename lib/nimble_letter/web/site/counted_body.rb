@@ -33,11 +33,12 @@ module NimbleLetter
       end
 
       def rewind
-        return unless @body.respond_to?(:rewind)
-
         @bytes = 0
         @body.rewind
       end
+
+      # Whoever would send it again asks first.
+      def respond_to?(name, all = false) = (name == :rewind) ? @body.respond_to?(:rewind) : super
 
       def close = @body.close
 

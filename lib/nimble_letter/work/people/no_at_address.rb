@@ -23,7 +23,7 @@ module NimbleLetter
         def said_at(folds) = Records::Person.where(email_fold: folds).saying_no.select_map(:email_fold).uniq
 
         # @param row [Hash{Symbol=>Object}] columns of one person
-        def says_no?(row) = Core::Sieve.says_no?(COLUMNS.to_h { |name| ["person.#{name}", row[name]] })
+        def says_no?(row) = Core::Sieve.says_no?(Records::Person.asked(row, Core::Sieve::SAYS_NO.keys))
 
         # @param ids [Array<Integer>]
         def follow_people(ids, moment)

@@ -68,6 +68,10 @@ RSpec.describe "/api/colleagues" do
       end
     end
 
+    it "is of the kinds that the contract names" do
+      expect(YAML.safe_load_file(Web::Contract::PATH).dig("components", "schemas", "SafetyKind", "enum")).to eq(Work::SafetyNote::KINDS)
+    end
+
     it "keeps no password, however it is tried" do
       elsewhere
       post "/auth/login", JSON.generate(email: maren.email, password: "my secret 1234")

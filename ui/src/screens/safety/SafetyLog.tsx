@@ -1,13 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask } from '../../api/client'
+import { api, ask, type Shape } from '../../api/client'
 import { moment } from '../../app/format'
 import { ErrorNote, Loading } from '../../parts/States'
 import { SAFETY_KINDS } from './safetyKinds'
 
 /** What matters to safety, newest first. Nobody can change or take away a line, admins neither. */
 export function SafetyLog({ timeZone }: { timeZone: string }) {
-  const [kind, setKind] = useState('')
+  const [kind, setKind] = useState<Shape<'SafetyKind'> | ''>('')
   const log = useInfiniteQuery({
     queryKey: ['safety-log', kind],
     queryFn: ({ pageParam }) =>
@@ -28,7 +28,7 @@ export function SafetyLog({ timeZone }: { timeZone: string }) {
           className="select select-sm bg-[var(--sheet)] w-56"
           aria-label="Show only"
           value={kind}
-          onChange={(event) => setKind(event.target.value)}
+          onChange={(event) => setKind(event.target.value as typeof kind)}
         >
           <option value="">everything</option>
           {Object.entries(SAFETY_KINDS).map(([key, words]) => (
@@ -56,7 +56,7 @@ export function SafetyLog({ timeZone }: { timeZone: string }) {
             {lines.map((line) => (
               <tr key={line.id}>
                 <td className="whitespace-nowrap">{moment(line.at, timeZone)}</td>
-                <td>{SAFETY_KINDS[line.kind] ?? line.kind}</td>
+                <td>{SAFETY_KINDS[line.kind]}</td>
                 <td className="break-words">{line.who}</td>
                 <td>{line.about}</td>
                 <td className="muted">{line.connection}</td>

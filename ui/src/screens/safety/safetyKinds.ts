@@ -1,5 +1,7 @@
+import type { Shape } from '../../api/client'
+
 /** What a line of the log says, by its kind. */
-export const SAFETY_KINDS: Record<string, string> = {
+export const SAFETY_KINDS: Record<Shape<'SafetyKind'>, string> = {
   signed_in: 'signed in',
   sign_in_refused: 'sign-in refused',
   slowed_down: 'slowed down',
