@@ -68,6 +68,19 @@ module NimbleLetter
         LASTING + fitting
       end
 
+      # A condition for those of one part, as far as reasons are conditions: one address twice is none.
+      # @param part [String] "matching", a reason's key, a stage's key or "would_get_it"
+      # @param meant [Hash] the condition of those who match
+      # @return [Hash]
+      def self.condition(part, meant, reasons)
+        return meant if part == "matching"
+
+        own = reasons.find { |reason| reason.key == part }
+        stages = STAGES.keys.take(STAGES.keys.index(part)&.succ || STAGES.size)
+        passed = own ? reasons.take_while { |reason| reason != own } : reasons.select { |reason| stages.include?(reason.stage) }
+        {"all" => [meant, *passed.filter_map(&:condition).map { |test| {"not" => test} }, own&.condition].compact}
+      end
+
       # @param record [Hash{String=>Object}] values by field key
       # @return [Boolean] whether this record itself says no
       def self.says_no?(record) = SAYS_NO.any? { |key, nos| nos.include?(record[key]) }

@@ -40,6 +40,7 @@ module NimbleLetter
       register Routes::Letters
       register Routes::Looking
       register Routes::Passages
+      register Routes::Versions
       register Routes::Pictures
       register Routes::Look
       register Routes::Sequences

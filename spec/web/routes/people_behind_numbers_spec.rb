@@ -14,7 +14,9 @@ RSpec.describe "the people behind numbers" do
       "GET /api/sequences/{id}/results/people" => getting("/api/sequences/#{sequence.id}/results/people?figure=sent"),
       "GET /api/letters/{id}/figures/people" => getting("/api/letters/#{letter.id}/figures/people?figure=sent"),
       "POST /api/letters/{id}/audience/people" => posting("/api/letters/#{letter.id}/audience/people", without: "person.known_as"),
-      "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?")
+      "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?"),
+      "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
+      "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?")
     }
   end
   # An act that was taken back after somebody had changed everybody.
@@ -24,6 +26,18 @@ RSpec.describe "the people behind numbers" do
     set = Work::ChangeMany.start(act, Records::Person.where(id: people.map(&:id)), moment: at)
     Records::Person.where(id: people.map(&:id)).update(region: "South")
     Work::TakeBack.start(set, moment: at)
+  end
+
+  # They were put in the bin and taken out again, while their sequence ran on with somebody else.
+  let(:back_from_bin) do
+    at = moment(account: make_account)
+    start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
+    set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
+    Work::TakeBack.start(set, moment: at)
+  end
+  let(:blocked) do
+    Records::Person.where(id: people.map(&:id)).each { |one| one.update(email: "p#{one.id}@lark.example") }
+    Work::BlockAddress.put(kind: "domain", value: "lark.example", reason: "asked", moment: moment)
   end
 
   def getting(path) = ->(cursor) { [:get, "#{path}&cursor=#{cursor}", nil] }
@@ -56,6 +70,51 @@ RSpec.describe "the people behind numbers" do
       end
       expect([found.size, found.uniq.size, total]).to eq([130, 130, 130]), "#{route}: #{found.size}, #{found.uniq.size} of #{total}"
     end
+  end
+
+  it "can be taken up again, by a condition that gives exactly them, or by their numbers" do
+    asked.each do |route, question|
+      verb, path, body = question.call(nil)
+      page = call_api(verb, path, path.end_with?("search") ? body.merge(same: true) : body)
+      expect(page["chosen_count"]).to eq(130), "#{route}: #{page.except("people")}"
+      again = call_api(:post, "/api/people/search", page["chosen"])
+      expect(again["total"]).to eq(130), route
+    end
+  end
+
+  it "are said as a condition only where that gives the very same people" do
+    figure = ->(name, step = nil) do
+      call_api(:get, "/api/sequences/#{sequence.id}/results/people?figure=#{name}#{"&step_id=#{step}" if step}")["chosen"]
+    end
+    step = sequence.steps.first.id
+    expect(figure.call("sent", step)).to eq(
+      "condition" => {"activity" => "had_letter", "sequence_id" => sequence.id, "letter_id" => letter.id}
+    )
+    expect(figure.call("planned")).to eq("condition" => {"membership" => "was_in", "sequence_id" => sequence.id})
+    # Somebody had the letter twice over by the same sequence, at a step that is another.
+    Records::Event.insert(kind: "sent", person_id: make_person.id, occurred_at: now, sequence_id: sequence.id, letter_id: letter.id,
+      step_id: nil)
+    expect(figure.call("sent", step)["ids"].size).to eq(130)
+  end
+
+  it "leave out the bin when they are taken up, and say how many are left" do
+    Records::Person.where(id: people.first(30).map(&:id)).update(deleted_at: now)
+    page = call_api(:get, "/api/sequences/#{sequence.id}/results/people?figure=sent")
+    expect(page.slice("total", "chosen_count")).to eq("total" => 130, "chosen_count" => 100)
+    expect(call_api(:post, "/api/people/search", page["chosen"])["total"]).to eq(100)
+  end
+
+  it "are told of the sieve by its own reasons, one after the other" do
+    Records::Person.where(id: people.first(10).map(&:id)).update(do_not_mail: true)
+    Records::Person.where(id: people.first(4).map(&:id)).update(email: nil, email_fold: nil)
+    twin = make_person(email: people.last.email, city: "York")
+    parts = {"no_address" => 4, "do_not_mail" => 6, "same_address" => 1, "would_get_it" => 120, "reachable" => 126}
+    parts.each do |part, count|
+      chosen = call_api(:post, "/api/audience/people", {audience: {condition: york}, part: part})["chosen"]
+      expect(call_api(:post, "/api/people/search", chosen)["total"]).to eq(count), part
+      expect(chosen.keys).to eq([%w[same_address would_get_it reachable].include?(part) ? "ids" : "condition"]), part
+    end
+    expect(twin.id).to be > people.last.id
   end
 
   it "are asked of every route of the contract that gives a page of them" do

@@ -27,6 +27,25 @@ RSpec.describe "passages kept for reuse" do
     expect(read_by(make_person(language: "de"))).to eq("Dear\n\nHalf an hour\n")
   end
 
+  it "keep versions in every language, before much is taken away, and are gone back to" do
+    written = (1..40).map { |n| "word#{n}" }.join(" ")
+    keeping.change(hour, {version: 1, documents: {"" => doc(para(written)), "de" => doc(para("Stunde"))}})
+    keeping.change(hour, {version: 2, documents: {"" => doc(para(""))}})
+    versions = Work::Versions.new(hour, moment)
+    texts = -> { versions.all.order(:number).map { |one| Records::Passage.words_of(one.content).strip } }
+    expect(texts.call).to eq(["#{written} Stunde", ""])
+
+    keeping.restore(hour, versions.find!(1), number: 3)
+    expect(hour.refresh.documents.transform_values { |json| Core::Letters::Document.new(json).summary }).to eq(
+      "" => written, "de" => "Stunde"
+    )
+    expect(versions.places).to eq(at: 1, back: nil, forward: 2, newest: 2)
+    keeping.set_aside(hour, {documents: {"" => doc(para("lost"))}})
+    expect([texts.call.last, versions.places[:at]]).to eq(["lost", 1])
+    parts = Work::CompareVersions.call(versions.find!(1).content, versions.find!(2).content, moment.catalogue)
+    expect(parts.map { |part| part[:part] }).to eq(["", "de"])
+  end
+
   it "say where they are used, and stay while they are" do
     letter
 

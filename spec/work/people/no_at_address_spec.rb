@@ -149,15 +149,72 @@ RSpec.describe "a no belongs to the address" do
     expect(Records::Member.where(sequence_id: sequence.id).select_map(:left_reason)).to contain_exactly(nil, "same_address")
   end
 
+  describe "where plus signs come in" do
+    let!(:tagged) { make_person(email: "both+News@copperladle.example", first_name: "Cai") }
+
+    def choose(plus_tags) = Work::ChoosePlusTags.call(plus_tags, moment: moment(account: make_account(role: "admin")))
+
+    def reasons = [first, second, tagged].map { |person| reason(person.refresh) }
+
+    it "tells them apart, or not, as the firm chooses, and takes effect both ways" do
+      change(first, {"person.do_not_mail" => true})
+      expect(reasons).to eq(["do_not_mail", "no_at_address", nil])
+      sequence = start(make_sequence(people: [tagged]))
+
+      choose("same")
+      expect(reasons).to eq(%w[do_not_mail no_at_address no_at_address])
+      expect(sequence.members_dataset.first).to have_attributes(state: "left", left_reason: "no_at_address")
+      anew = Work::ChangePerson.create({"person.last_name" => "Dee", "person.email" => "Both+more+more@copperladle.example"}, moment: at)
+      expect(reason(anew)).to eq("no_at_address")
+
+      choose("different")
+      expect([*reasons, reason(anew.refresh)]).to eq(["do_not_mail", "no_at_address", nil, nil])
+    end
+
+    it "counts for the do-not-mail list, whichever of them is on it, and for what comes in files" do
+      Work::BlockAddress.put(kind: "address", value: "both+a@copperladle.example", reason: "asked", moment: at)
+      expect(reasons).to eq([nil, nil, nil])
+      choose("same")
+      expect(reasons).to eq(%w[address_blocked] * 3)
+      expect(Records::BlockedAddress.first.people.count).to eq(3)
+      rows = [{"person.last_name" => "Eve", "person.email" => "both+b@copperladle.example"}]
+      id = Work::ImportNew.new(Work::ImportMarks.new(rows, at), at).make(rows).first
+      expect(reason(Records::Person[id])).to eq("address_blocked")
+
+      Work::TakeNoBack.call(tagged.refresh, "rang us", moment: at)
+      expect([*reasons, reason(Records::Person[id])]).to all(be_nil)
+    end
+
+    it "lets one of them in, and one letter out" do
+      choose("same")
+      all = moment.audience({"people" => [first.id, second.id, tagged.id]})
+      expect(moment.sieving(all).would_get_it).to eq([first.id])
+      sequence = start(make_sequence(people: [tagged]))
+      expect(moment.sieving(all, sequence_id: sequence.id).people_of("same_address").count).to eq(2)
+
+      other = make_person(email: "apart@copperladle.example")
+      both = start(make_sequence(people: [other, second]), at: now - 3600)
+      change(other, {"person.email" => "both+x@copperladle.example"})
+      Records::Delivery.where(sequence_id: both.id, state: "due").update(due_at: now)
+      worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(Time.utc(2026, 5, 12, 10))
+      expect(both.members_dataset.select_map(:left_reason)).to contain_exactly(nil, "same_address")
+    end
+
+    it "leaves alone what begins with one, and what has no address" do
+      {"+a@x.example" => "+a@x.example", "a+@x.example" => "a@x.example", "a+b+c@x.example" => "a@x.example", "x.example" => "x.example",
+       nil => nil}.each { |fold, trunk| expect(Core::SameAddress.trunk(fold)).to eq(trunk) }
+    end
+  end
+
   describe "after any acts in any order" do
-    let(:emails) { Array.new(3) { |n| "shared#{n}@copperladle.example" } }
+    let(:emails) { Array.new(4) { |n| "shared#{n / 3}#{"+#{n}" if n.odd?}@copperladle.example" } }
     let(:random) { Random.new(RSpec.configuration.seed) }
 
     def pick(list) = list.sample(random: random)
 
     def any_act(people)
       person = pick(people)
-      case random.rand(8)
+      case random.rand(9)
       when 0 then change(person, {"person.email" => pick(emails)})
       when 1 then change(person, {"person.do_not_mail" => random.rand(2).zero?})
       when 2 then change(person, {"person.consent" => pick(%w[yes no unknown])})
@@ -165,6 +222,7 @@ RSpec.describe "a no belongs to the address" do
       when 4 then act({"kind" => pick(%w[bin restore])}, person)
       when 5 then Work::Happening.call(pick(%w[unsubscribed bounced complained]), at: now, person_id: person.id)
       when 6 then merge(people)
+      when 7 then Work::ChoosePlusTags.call(pick(%w[same different]), moment: at)
       else take_back
       end
     end
@@ -188,9 +246,9 @@ RSpec.describe "a no belongs to the address" do
       120.times do |n|
         any_act(people)
         rows = Records.db[:people].exclude(email_fold: nil).all
-        said = Records::Person.saying_no.select_map(:email_fold).to_set
-        expect(rows.to_h { |row| [row[:id], row[:no_at_address]] }).to eq(rows.to_h { |row| [row[:id], said.include?(row[:email_fold])] }),
-          "after #{n + 1} acts"
+        said = Records::Person.saying_no.select_map(Records::SameAddress.column).to_set
+        wanted = rows.to_h { |row| [row[:id], said.include?(row[Records::SameAddress.column])] }
+        expect(rows.to_h { |row| [row[:id], row[:no_at_address]] }).to eq(wanted), "after #{n + 1} acts"
       end
     end
   end

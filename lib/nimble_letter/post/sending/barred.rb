@@ -12,8 +12,8 @@ module NimbleLetter
       # @param moment [Work::Moment]
       def initialize(people, moment)
         @moment = moment
-        folds = people.map(&:email_fold).compact
-        sharing = Records::Person.where(email_fold: folds).select_map(%i[email_fold id])
+        @address = Records::SameAddress.column
+        sharing = Records::Person.where(@address => people.map { |person| person[@address] }.compact).select_map([@address, :id])
         @sharing = sharing.group_by(&:first).transform_values { |rows| rows.map(&:last) }.select { |_, ids| ids.size > 1 }
       end
 
@@ -28,7 +28,7 @@ module NimbleLetter
 
       # @return [Boolean] whether another record with this address has had the same letter
       def had_already?(row, person)
-        others = @sharing.fetch(person.email_fold, []) - [person.id]
+        others = @sharing.fetch(person[@address], []) - [person.id]
         others.any? && Records::Delivery.where(step_id: row.step_id, person_id: others, state: GONE).any?
       end
 

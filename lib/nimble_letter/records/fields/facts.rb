@@ -65,7 +65,7 @@ module NimbleLetter
       end
 
       def deals_of(person_ids)
-        open = FieldCatalogue.deal_stages.select { |stage| stage["outcome"] == "open" }.map { |stage| stage["key"] }
+        open = FieldCatalogue.stages_that_are("open")
         owners = Account.select_hash(:id, :name)
         fields = FieldCatalogue.current.select { |field| field.table == :deals && field.column }
         Deal.where(person_id: person_ids).all.group_by(&:person_id).transform_values do |deals|

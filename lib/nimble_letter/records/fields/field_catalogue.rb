@@ -32,6 +32,10 @@ module NimbleLetter
           end
         end
 
+        # @param outcome [String] "open", "won" or "lost"
+        # @return [Array<String>] keys of the stages
+        def stages_that_are(outcome) = deal_stages.select { |stage| stage["outcome"] == outcome }.map { |stage| stage["key"] }
+
         # @return [Core::Conditions::Parser] for this firm's fields
         def parser = Core::Conditions::Parser.new(current)
 

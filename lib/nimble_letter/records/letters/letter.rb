@@ -56,6 +56,10 @@ module NimbleLetter
         PARTS.map { |part| document(part) } +
           passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
 
+      # @param content [Hash{String=>Object}] see #content
+      # @return [String] all that one reads in it
+      def self.words_of(content) = PARTS.map { |part| Core::Letters::Document.new(content.fetch(part.to_s)).summary }.join(" ")
+
       # @return [Hash{Symbol=>Object}]
       def content = CONTENT.to_h { |name| [name, public_send(name)] }
     end

@@ -24,6 +24,13 @@ module NimbleLetter
         found
       end
 
+      # @param content [Hash{String=>Object}] see #content
+      # @return [String] all that one reads in it, in any language
+      def self.words_of(content) = content.fetch("documents").values.map { |json| Core::Letters::Document.new(json).summary }.join(" ")
+
+      # @return [Hash{Symbol=>Object}] what a version keeps
+      def content = {name: name, documents: documents}
+
       # @return [Array<Integer>] passages that stand in it
       def passage_ids = each_document.flat_map(&:passage_ids).uniq
 

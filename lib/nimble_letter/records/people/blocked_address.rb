@@ -11,7 +11,8 @@ module NimbleLetter
       many_to_one :account
 
       def before_save
-        set(value_fold: Core::Fold.call(value))
+        fold = Core::Fold.call(value)
+        set(value_fold: fold, value_trunk: Core::SameAddress.trunk(fold))
         super
       end
 
@@ -27,14 +28,26 @@ module NimbleLetter
         end
       end
 
-      # @param email [String, nil]
-      def self.blocks?(email)
-        fold = Core::Fold.call(email) or return false
-        where(Sequel.|({kind: "address", value_fold: fold}, {kind: "domain", value_fold: fold.split("@", 2).last})).any?
+      dataset_module do
+        # Entries for this address, single ones and of its domain.
+        # @param fold [String]
+        def about(fold)
+          where(Sequel.|(at_address(fold), {kind: "domain", value_fold: fold.split("@", 2).last}))
+        end
+
+        # @param fold [String]
+        def single(fold) = where(at_address(fold))
+
+        private
+
+        def at_address(fold) = {:kind => "address", SameAddress.blocked_column => SameAddress.keys([fold])}
       end
 
+      # @param email [String, nil]
+      def self.blocks?(email) = Core::Fold.call(email).then { |fold| fold ? about(fold).any? : false }
+
       # @return [Sequel::Dataset] of the people it is about
-      def people = Person.where(((kind == "domain") ? :domain_fold : :email_fold) => value_fold)
+      def people = (kind == "domain") ? Person.where(domain_fold: value_fold) : Person.at_address(value_fold)
     end
   end
 end

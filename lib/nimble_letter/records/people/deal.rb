@@ -10,6 +10,13 @@ module NimbleLetter
       many_to_one :company
       many_to_one :owner, class: "NimbleLetter::Records::Account", key: :owner_id
 
+      dataset_module do
+        # Those of people who are not in the bin.
+        def live = where(person_id: Person.kept.select(:id))
+
+        def newest_first = order(Sequel.desc(:created_at), Sequel.desc(:id))
+      end
+
       def before_save
         set(name_fold: Core::Fold.call(name))
         super

@@ -25,6 +25,9 @@ module NimbleLetter
 
         def binned = exclude(Sequel[:people][:deleted_at] => nil).where(Sequel[:people][:emptied] => false)
 
+        # @param folds [String, Array<String>] addresses, folded
+        def at_address(folds) = where(Sequel[:people][SameAddress.column] => SameAddress.keys(Array(folds)))
+
         # Those whose own record says no to letters.
         def saying_no
           nos = Core::Sieve::SAYS_NO.map { |key, values| {Sequel[:people][key.delete_prefix("person.").to_sym] => values} }
@@ -48,6 +51,7 @@ module NimbleLetter
         values[:phone_fold] = Phone.fold(values[:phone])
         values[:company_fold] = Core::Fold.call(company_name)
         values[:phone_end] = Phone.ending(values[:phone])
+        values[:email_trunk] = Core::SameAddress.trunk(values[:email_fold])
         values[:domain_fold] = values[:email_fold]&.split("@", 2)&.last
         words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], company_name].compact.join(" ")
         values[:search_fold] = Core::Fold.call(words)&.byteslice(0, SEARCH_BYTES)&.scrub("")
@@ -89,7 +93,7 @@ module NimbleLetter
         return false if email_fold.nil?
 
         Core::Sieve.says_no?(Person.asked(values, Core::Sieve::SAYS_NO.keys)) ||
-          Person.exclude(Sequel[:people][:id] => id).where(Sequel[:people][:email_fold] => email_fold).saying_no.any?
+          Person.exclude(Sequel[:people][:id] => id).at_address(email_fold).saying_no.any?
       end
 
       # The firm's own fields are columns that the model did not know when it was loaded.

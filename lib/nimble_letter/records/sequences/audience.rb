@@ -7,6 +7,9 @@ module NimbleLetter
     class Audience
       KEYS = %w[filter_id condition filters lists tags people members without without_filters without_lists without_tags].freeze
 
+      Part = Struct.new(:json, :tree)
+      private_constant :Part
+
       attr_reader :json
 
       # @param json [Hash] condition (Hash), filter_id or filters (Integers), lists (Integers), tags (Strings), people (Integers),
@@ -31,10 +34,16 @@ module NimbleLetter
         without.inject(matching) { |left, part| left.exclude(@sql.read(part)) }
       end
 
-      # @return [Array<Object>] condition trees of those who are left out
-      def without
-        @without ||= trees_of_filters(ids("without_filters")) + worn("lists", ids("without_lists")) + worn("tags", ids("without_tags"))
+      # @return [Hash, nil] the condition that all of them fit and nobody else; nil when people were picked or left out one by one
+      def condition
+        return if tree.nil? || ids("people").any? || ids("without").any?
+
+        meant = (@parts.size == 1) ? @parts.first.json : {"any" => @parts.map(&:json)}
+        left_out.empty? ? meant : {"all" => [meant, *left_out.map { |part| {"not" => part.json} }]}
       end
+
+      # @return [Array<Object>] condition trees of those who are left out
+      def without = left_out.map(&:tree)
 
       # A condition on nothing would be everybody; an audience has to be said.
       def said? = (!tree.nil? && tests?(tree)) || ids("people").any?
@@ -54,24 +63,31 @@ module NimbleLetter
       end
 
       def whole_tree
-        parts = trees_of_filters(filter_ids)
-        parts << @parser.parse!(@json["condition"]) if @json["condition"]
+        parts = filters(filter_ids)
+        parts << part(@json["condition"]) if @json["condition"]
         parts.concat(worn("lists", ids("lists")) + worn("tags", ids("tags")))
-        parts.concat((@json["members"] || []).map { |member| @parser.parse!(member) })
+        parts.concat((@json["members"] || []).map { |member| part(member) })
         # An empty condition beside a list would be everybody and drown the list.
-        said = parts.select { |part| tests?(part) }
-        parts = said if said.any?
-        (parts.size < 2) ? parts.first : Core::Conditions::Nodes::Any.new(parts: parts)
+        said = parts.select { |part| tests?(part.tree) }
+        @parts = said.any? ? said : parts
+        (@parts.size < 2) ? @parts.first&.tree : Core::Conditions::Nodes::Any.new(parts: @parts.map(&:tree))
       end
 
-      # @return [Array<Object>] one test, or none
-      def worn(field, values) = values.empty? ? [] : [@parser.parse!({"field" => "person.#{field}", "is" => "one_of", "value" => values})]
+      def left_out
+        @left_out ||= filters(ids("without_filters")) + worn("lists", ids("without_lists")) + worn("tags", ids("without_tags"))
+      end
 
-      def trees_of_filters(wanted)
+      def part(json) = Part.new(json, @parser.parse!(json))
+
+      # @return [Array<Part>] one test, or none
+      def worn(field, values) = values.empty? ? [] : [part({"field" => "person.#{field}", "is" => "one_of", "value" => values})]
+
+      # @return [Array<Part>]
+      def filters(wanted)
         kept = SavedFilter.where(id: wanted).as_hash(:id)
         wanted.map do |id|
           filter = kept[id] or raise NotFound.new("This filter is gone.", at: "audience.filter_id", hint: "Choose another.")
-          @parser.parse!(filter.condition)
+          part(filter.condition)
         end
       end
     end

@@ -27,6 +27,10 @@ module NimbleLetter
         Person.where(Sequel[:people][:id] => ids_of(part))
       end
 
+      # @param meant [Hash, nil] the condition of those who match
+      # @return [Hash, nil] a condition that may give the same people as that part
+      def condition_of(part, meant) = meant && Core::Sieve.condition(part, meant, @reasons)
+
       # @return [Array<Integer>] who would get it, in the order of their records
       def would_get_it = judged.where(reason: nil).order(:id).select_map(:id)
 
@@ -63,14 +67,13 @@ module NimbleLetter
       # @return [Array<Integer>]
       def doubled
         @doubled ||= begin
-          folds = Person.kept.exclude(email_fold: nil).group(:email_fold).having { count.function.* > 1 }.select_map(:email_fold)
+          at = SameAddress.column
+          keys = Person.kept.exclude(at => nil).group(at).having { count.function.* > 1 }.select_map(at)
           rows =
-            folds
+            keys
               .each_slice(5000)
-              .flat_map do |some|
-                @people.where(Sequel[:people][:email_fold] => some).select_map([Sequel[:people][:id], Sequel[:people][:email_fold]])
-              end
-          rows.group_by(&:last).flat_map { |fold, same| same.map(&:first).sort.then { |ids| losing(ids, taken(folds)[fold]) } }
+              .flat_map { |some| @people.where(Sequel[:people][at] => some).select_map([Sequel[:people][:id], Sequel[:people][at]]) }
+          rows.group_by(&:last).flat_map { |key, same| same.map(&:first).sort.then { |ids| losing(ids, taken(keys, at)[key]) } }
         end
       end
 
@@ -80,15 +83,15 @@ module NimbleLetter
       def losing(ids, members) = members ? ids - members : ids.drop(1)
 
       # @return [Hash{String=>Array<Integer>}] active members by address, of addresses that occur twice
-      def taken(folds)
+      def taken(keys, at)
         @taken ||=
           if @sequence_id
             Member
               .active
               .where(sequence_id: @sequence_id)
               .join(:people, id: :person_id)
-              .where(Sequel[:people][:email_fold] => folds)
-              .select_hash_groups(Sequel[:people][:email_fold], :person_id)
+              .where(Sequel[:people][at] => keys)
+              .select_hash_groups(Sequel[:people][at], :person_id)
           else
             {}
           end

@@ -10,7 +10,7 @@ module NimbleLetter
       # Holidays are looked up for these years around now; plans reach no further.
       YEARS = 2
 
-      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups
+      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups, :plus_tags
 
       # @return [Firm] as settings have it
       def self.current
@@ -26,6 +26,7 @@ module NimbleLetter
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: KEY, value: text)
       end
 
+      # @param plus_tags [String] of Core::SameAddress::PLUS_TAGS
       # @param look [Hash, nil] see Core::Letters::Look
       # @param lookups [Hash] settings of outside services by name, see Lookups
       # @param guard [Hash, nil] the most letters one person may have in so many days: {letters:, days:}; nil for no guard
@@ -36,11 +37,12 @@ module NimbleLetter
         holidays_of: "gb_eng",
         guard: {letters: 5, days: 7},
         look: nil,
-        lookups: {}
+        lookups: {},
+        plus_tags: "different"
       )
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
         @look = Core::Letters::Look.new(look&.transform_keys(&:to_s))
-        @lookups = lookups
+        @lookups, @plus_tags = lookups, plus_tags
         @guard = guard && Core::Sieve::Guard.new(guard[:letters], guard[:days])
       end
 

@@ -26,7 +26,7 @@ module NimbleLetter
 
       def self.stages
         deals =
-          Records::Deal.group(:stage).select_hash(
+          Records::Deal.live.group(:stage).select_hash(
             :stage,
             [Sequel.function(:count).*.as(:count), Sequel.function(:sum, :value_pence).as(:sum)]
           )
@@ -42,17 +42,19 @@ module NimbleLetter
       end
 
       def self.blocked
-        Records::BlockedAddress.order(Sequel.desc(:id)).all.map do |block|
-          {
-            id: block.id,
-            kind: block.kind,
-            value: block.value,
-            reason: block.reason,
-            by: block.account&.name,
-            at: block.created_at,
-            people: block.people.where(deleted_at: nil).count
-          }
-        end
+        entries =
+          Records::BlockedAddress.order(Sequel.desc(:id)).all.map do |block|
+            {
+              id: block.id,
+              kind: block.kind,
+              value: block.value,
+              reason: block.reason,
+              by: block.account&.name,
+              at: block.created_at,
+              people: block.people.where(deleted_at: nil).count
+            }
+          end
+        {blocked: entries, plus_tags: Records::Firm.current.plus_tags}
       end
     end
   end

@@ -47,16 +47,6 @@ module NimbleLetter
           .all
           .map { |file| file.values.slice(:id, :name, :mime, :bytes) }
 
-      def self.versions(letter)
-        authors = Records::Account.select_hash(:id, :name)
-        Records::LetterVersion
-          .where(letter_id: letter.id)
-          .select(:number, :account_id, :kind, :created_at, :updated_at)
-          .order(Sequel.desc(:number))
-          .all
-          .map { |one| {**one.values.slice(:number, :kind, :created_at, :updated_at), author: authors[one.account_id]} }
-      end
-
       def self.used_in(ids)
         steps = Records::Step.sending(ids).order(:sequence_id, :id).eager(:sequence).all
         steps.each_with_object(Hash.new { |all, id| all[id] = [] }) do |step, all|

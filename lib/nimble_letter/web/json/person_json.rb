@@ -39,10 +39,7 @@ module NimbleLetter
       def self.blocked(person)
         return unless person.address_blocked
 
-        block =
-          Records::BlockedAddress.where(
-            Sequel.|({kind: "address", value_fold: person.email_fold}, {kind: "domain", value_fold: person.domain_fold})
-          ).first
+        block = Records::BlockedAddress.about(person.email_fold).first
         block && {kind: block.kind, value: block.value, reason: block.reason}
       end
       private_class_method :blocked
@@ -53,7 +50,7 @@ module NimbleLetter
 
         Records::Person
           .exclude(Sequel[:people][:id] => person.id)
-          .where(Sequel[:people][:email_fold] => person.email_fold)
+          .at_address(person.email_fold)
           .saying_no
           .order(Sequel[:people][:id])
           .all

@@ -4,16 +4,20 @@ module NimbleLetter
   module Web
     # People as lists show them; companies, owners and sequences are read once for the page.
     class PersonRows
+      PAGE = 60
+
       # @param people [Array<Records::Person>]
       # @param columns [Array<String>] field keys to show besides what every row has
       # @return [Array<Hash>] see PersonRow in openapi.yaml
       def self.write(people, columns: []) = new(people, columns).rows
 
       # @param dataset [Sequel::Dataset]
-      # @return [Hash] a page of it, newest activity first, with the total
-      def self.page(dataset, cursor:, limit: 60, total: nil)
-        people, following = Records::Cursor.page(dataset.newest_first, time: :last_activity_at, cursor: cursor, limit: limit)
-        {people: write(people), total: total || dataset.count, next_cursor: following}
+      # @param condition [Hash, nil] that may give the same people
+      # @return [Hash] a page of it, newest activity first, with the total; the first also says the people as others take them
+      def self.page(dataset, moment:, cursor:, condition: nil)
+        people, following = Records::Cursor.page(dataset.newest_first, time: :last_activity_at, cursor: cursor, limit: PAGE)
+        page = {people: write(people), total: dataset.count, next_cursor: following}
+        cursor.to_s.empty? ? page.merge(SamePeople.of(dataset, condition, moment)) : page
       end
 
       def initialize(people, columns)

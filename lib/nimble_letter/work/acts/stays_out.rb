@@ -9,13 +9,16 @@ module NimbleLetter
 
       # @param set [Records::ChangeSet]
       # @return [Integer] memberships
-      def self.count(set)
-        reason = reason(set) or return 0
+      def self.count(set) = members(set).count
+
+      # @param set [Records::ChangeSet]
+      # @return [Sequel::Dataset] of members
+      def self.members(set)
+        reason = reason(set) or return Records::Member.where(false)
         Records::Member
           .where(person_id: set.entries_dataset.select(:person_id), state: "left", left_reason: reason)
           .where(sequence_id: Records::Sequence.where(state: %w[running paused]).select(:id))
           .exclude([:sequence_id, :person_id] => Records::Member.active.select(:sequence_id, :person_id))
-          .count
       end
 
       # @return [String, nil] nil as long as the act holds, or when it ends no membership

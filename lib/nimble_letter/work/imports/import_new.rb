@@ -20,13 +20,14 @@ module NimbleLetter
         return [] if rows.empty?
 
         folds = rows.filter_map { |values| Core::Fold.call(values["person.email"]) }
-        blocked, @said = blocked(folds), NoAtAddress.said_at(folds).to_set
+        keys, @address = Records::SameAddress.keys(folds), Records::SameAddress.column
+        blocked, @said = blocked(keys), NoAtAddress.said_at(keys).to_set
         records = rows.map { |values| record(values, blocked) }
         ids = Records::BulkInsert.ids(:people, records)
         put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
         put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
         # Those that say no themselves are heard by the others with their address.
-        NoAtAddress.follow(records.select { |record| record[:no_at_address] }.map { |record| record[:email_fold] } - @said.to_a, @moment)
+        NoAtAddress.follow(records.select { |record| record[:no_at_address] }.map { |record| record[@address] } - @said.to_a, @moment)
         ids
       end
 
@@ -50,15 +51,16 @@ module NimbleLetter
         row[:consent_on] ||= @moment.today if values.key?("person.consent")
         row[:time_zone] ||= zone(row[:country])
         row = Records::Person.with_folds(row, company_name: company&.[](:name), custom: @own)
-        row[:address_blocked] = blocked.include?(row[:email_fold]) || blocked.include?(row[:domain_fold])
-        row[:no_at_address] = @said.include?(row[:email_fold]) || (!row[:email_fold].nil? && NoAtAddress.says_no?(row))
+        row[:address_blocked] = blocked.include?(row[@address]) || blocked.include?(row[:domain_fold])
+        row[:no_at_address] = @said.include?(row[@address]) || (!row[:email_fold].nil? && NoAtAddress.says_no?(row))
         row
       end
 
       def zone(country) = (@zones ||= {}).fetch(country) { |key| @zones[key] = Core::Calendar::Countries.zone(key) }
 
-      def blocked(folds)
-        Records::BlockedAddress.where(value_fold: folds + folds.map { |fold| fold.split("@", 2).last }).select_map(:value_fold).to_set
+      def blocked(keys)
+        at = Records::SameAddress.blocked_column
+        Records::BlockedAddress.where(at => keys + keys.map { |key| key.split("@", 2).last }.uniq).select_map(at).to_set
       end
 
       def put(table, column, rows, ids)

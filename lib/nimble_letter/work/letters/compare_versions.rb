@@ -4,19 +4,28 @@ require "diff/lcs"
 
 module NimbleLetter
   module Work
-    # Two versions of a letter, word by word: what went, what came.
+    # Two versions of a letter or a passage, word by word: what went, what came.
     module CompareVersions
-      # @param one [Hash{Symbol=>Object}] content, see Records::Letter#content
-      # @param other [Hash{Symbol=>Object}]
-      # @return [Array<Hash>] for each part that differs or is the body: part, and pieces {kind: "same", "gone" or "new", text}
-      def self.call(one, other, catalogue)
-        Records::Letter::CONTENT.filter_map do |part|
-          before, after = [one, other].map { |content| words(content[part], catalogue) }
-          next if before == after && part != :body
+      # Shown even where nothing differs.
+      ALWAYS = ["body", Records::Passage::ANY].freeze
 
-          {part: part.to_s, pieces: pieces(before, after)}
+      # @param one [Hash{String=>Object}] content of a version
+      # @param other [Hash{String=>Object}]
+      # @return [Array<Hash>] for each part that differs, and the text: part (of a passage: the language), and pieces {kind: "same",
+      #   "gone" or "new", text}
+      def self.call(one, other, catalogue)
+        one, other = parts(one), parts(other)
+        (one.keys | other.keys).filter_map do |part|
+          before, after = [one, other].map { |content| words(content[part], catalogue) }
+          next if before == after && !ALWAYS.include?(part)
+
+          {part: part, pieces: pieces(before, after)}
         end
       end
+
+      # The texts of a passage stand beside its name.
+      def self.parts(content) = content.except("documents").merge(content.fetch("documents", {}))
+      private_class_method :parts
 
       def self.words(value, catalogue)
         text = value.is_a?(Hash) ? value["content"].map { |block| Core::Letters::Summary.of(block, catalogue) }.join("\n\n") : value.to_s

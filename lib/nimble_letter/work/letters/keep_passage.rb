@@ -14,23 +14,39 @@ module NimbleLetter
       # @return [Records::Passage]
       # @raise [Invalid]
       def make(name:, documents: {Records::Passage::ANY => Core::Letters::Document::EMPTY})
-        Records::Passage.create(
-          name: name(name),
-          documents: read(documents, nil),
-          account_id: @moment.account&.id,
-          created_at: @moment.now,
-          updated_at: @moment.now
-        )
+        values = {name: name(name), documents: read(documents, nil), account_id: @moment.account&.id}
+        Records.db.transaction do
+          passage = Records::Passage.create(**values, created_at: @moment.now, updated_at: @moment.now)
+          Versions.new(passage, @moment).keep("typed")
+          passage
+        end
       end
 
       # @param input [Hash{Symbol=>Object}] version, and name or documents
       # @raise [Invalid, Conflict]
       def change(passage, input)
-        changes = {}
-        changes[:name] = name(input[:name]) if input[:name]
-        changes[:documents] = read(input[:documents], passage.id) if input[:documents]
-        passage.change!(changes, version: input[:version], now: @moment.now)
+        Records.db.transaction do
+          before, was = passage.version, passage.content
+          passage.change!(taken(passage, input), version: input[:version], now: @moment.now)
+          keep(passage, was) if passage.version != before
+        end
+        passage
       end
+
+      # @param version [Records::PassageVersion] gone back to
+      # @param number [Integer] the passage's own version, as it was read
+      def restore(passage, version, number:)
+        Records.db.transaction do
+          passage.change!(taken(passage, {documents: version.content["documents"]}), version: number, now: @moment.now)
+          Versions.new(passage, @moment).keep("restored", went_back_to: version.number)
+        end
+        passage
+      end
+
+      # Keeps a text that was typed while somebody else changed the passage; theirs stays the passage.
+      # @return [Records::PassageVersion]
+      def set_aside(passage, input) =
+        Records.db.transaction { Versions.new(passage, @moment).keep("set_aside", passage.content.merge(taken(passage, input))) }
 
       # @raise [Invalid] naming the letters that use it
       def remove(passage)
@@ -39,6 +55,21 @@ module NimbleLetter
       end
 
       private
+
+      # @return [Hash{Symbol=>Object}] checked
+      def taken(passage, input)
+        changes = {}
+        changes[:name] = name(input[:name]) if input[:name]
+        changes[:documents] = read(input[:documents], passage.id) if input[:documents]
+        changes
+      end
+
+      # @param was [Hash{Symbol=>Object}] content before
+      def keep(passage, was)
+        versions = Versions.new(passage, @moment)
+        versions.begin_with(was)
+        versions.keep("typed")
+      end
 
       def name(given) = Core::Letters::Values.clean(given)&.slice(0, 120) || raise(Invalid.new("A passage needs a name.", at: "name"))
 

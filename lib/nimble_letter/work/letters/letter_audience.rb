@@ -64,7 +64,26 @@ module NimbleLetter
         found || raise(Invalid.new("Who that is depends on the day.", code: :not_known_yet, hint: "Look at the letters of the step."))
       end
 
+      # @param asked [Hash{Symbol=>Object}] see #behind
+      # @return [Hash, nil] a condition that may give the same people
+      def condition_behind(asked)
+        test = if asked[:gap] then lacking[asked[:gap]]&.first
+        elsif asked[:without] then empty(asked[:without])
+        else asked[:others] ? {"not" => asked[:seeing]} : asked[:seeing]
+        end
+        test && {"all" => [readers, test]}
+      end
+
       private
+
+      # The condition of the people it is written for, as far as one can say it.
+      def readers
+        return {"not" => {"field" => "person.email", "is" => "empty"}} unless sequence
+        return {"membership" => "in", "sequence_id" => sequence.id} unless sequence.draft?
+
+        audience = @moment.audience(sequence.audience)
+        @moment.sieving(audience).condition_of("would_get_it", audience.condition) || {"all" => []}
+      end
 
       # Who lacks a field where it is asked for: the sides of passages that lead there count, as far as the records know them.
       # @return [Hash{String=>Array(Hash, Boolean)}] by field key: the condition, and whether a side had to be left open

@@ -5,7 +5,6 @@ module NimbleLetter
     # Makes a letter and changes it. Whatever was typed is kept: each change is part of a version, and text that lost a
     # collision becomes a version too.
     class WriteLetter
-      VERSIONS = 200 # kept a letter; older ones go
       NAMES = {name: 160, category: 60}.freeze
 
       def initialize(moment)
@@ -19,7 +18,7 @@ module NimbleLetter
         values = {name: "Untitled letter", manner: "plain", language: "en", about: "anybody", **empty, **taken(input)}
         Records.db.transaction do
           letter = Records::Letter.create(values.merge(account_id: @moment.account&.id, created_at: @moment.now, updated_at: @moment.now))
-          keep(letter, "typed")
+          Versions.new(letter, @moment).keep("typed")
           letter
         end
       end
@@ -32,9 +31,9 @@ module NimbleLetter
         changes[:set_aside] = input[:set_aside].uniq.first(50) if input[:set_aside]
         changes[:archived_at] = (input[:archived] ? @moment.now : nil) if input.key?(:archived)
         Records.db.transaction do
-          before = letter.version
+          before, was = letter.version, letter.content
           letter.change!(changes, version: input[:version], now: @moment.now)
-          keep(letter, "typed") if letter.version != before && (changes.keys & Records::Letter::CONTENT).any?
+          keep(letter, was) if letter.version != before && (changes.keys & Records::Letter::CONTENT).any?
         end
         letter
       end
@@ -49,18 +48,20 @@ module NimbleLetter
       end
 
       # @param version [Records::LetterVersion] gone back to
+      # @param number [Integer] the letter's own version, as it was read
       def restore(letter, version, number:)
         content = taken(version.content.transform_keys(&:to_sym).except(:name))
         Records.db.transaction do
           letter.change!(content, version: number, now: @moment.now)
-          keep(letter, "restored")
+          Versions.new(letter, @moment).keep("restored", went_back_to: version.number)
         end
         letter
       end
 
       # Keeps a text that was typed while somebody else changed the letter; theirs stays the letter.
       # @return [Records::LetterVersion]
-      def set_aside(letter, input) = Records.db.transaction { keep(letter, "set_aside", letter.content.merge(taken(input))) }
+      def set_aside(letter, input) =
+        Records.db.transaction { Versions.new(letter, @moment).keep("set_aside", letter.content.merge(taken(input))) }
 
       private
 
@@ -99,40 +100,11 @@ module NimbleLetter
         raise Invalid.new("A passage in this letter is not there any more.", code: :passage_gone, at: "body") if lost.any?
       end
 
-      def keep(letter, kind, content = letter.content)
-        versions = Records::LetterVersion.where(letter_id: letter.id)
-        last = versions.order(:number).last
-        now = Records.server_time
-        if kind == "typed" && last&.kind == "typed" && goes_on?(last, content, now)
-          return last.update(content: content, updated_at: @moment.now, left_at: now)
-        end
-
-        versions.where { number <= (last ? last.number : 0) - VERSIONS }.delete
-        Records::LetterVersion.create(
-          letter_id: letter.id,
-          number: (last ? last.number : 0) + 1,
-          account_id: @moment.account&.id,
-          kind: kind,
-          content: content,
-          created_at: @moment.now,
-          updated_at: @moment.now,
-          begun_at: now,
-          left_at: now
-        )
-      end
-
-      def goes_on?(last, content, now)
-        Core::Letters::VersionRule.goes_on?(
-          same_writer: last.account_id == @moment.account&.id,
-          since_begun: now - last.begun_at,
-          since_left: now - last.left_at,
-          before: words(last.content),
-          after: words(content.transform_keys(&:to_s))
-        )
-      end
-
-      def words(content)
-        Records::Letter::PARTS.map { |part| Core::Letters::Document.new(content.fetch(part.to_s)).summary }.join(" ")
+      # @param was [Hash{Symbol=>Object}] content before
+      def keep(letter, was)
+        versions = Versions.new(letter, @moment)
+        versions.begin_with(was)
+        versions.keep("typed")
       end
     end
   end

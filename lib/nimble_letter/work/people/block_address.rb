@@ -18,13 +18,7 @@ module NimbleLetter
               created_at: moment.now
             )
           ids = block.people.select_map(:id)
-          Records.db[:people].where(id: ids).update(address_blocked: true)
-          Records::Member
-            .active
-            .where(person_id: ids)
-            .for_update
-            .all
-            .each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
+          mark(ids, moment)
           note(ids, "put on the do-not-mail list: #{reason}", block, moment)
           block
         end
@@ -35,11 +29,37 @@ module NimbleLetter
         Records.db.transaction do
           people = block.people.select(:id, :email).all
           block.delete
-          freed = people.reject { |person| Records::BlockedAddress.blocks?(person.email) }.map(&:id)
-          Records.db[:people].where(id: freed).update(address_blocked: false)
-          note(freed, "taken off the do-not-mail list", block, moment)
+          note(free(people), "taken off the do-not-mail list", block, moment)
         end
       end
+
+      # Marks these people as the list has them now.
+      # @param people [Sequel::Dataset]
+      def self.follow(people, moment)
+        all = people.select(:id, :email).all
+        mark(all.map(&:id) - free(all), moment)
+      end
+
+      # They leave the sequences they are in.
+      def self.mark(ids, moment)
+        Records.db[:people].where(id: ids).update(address_blocked: true)
+        Records::Member
+          .active
+          .where(person_id: ids)
+          .for_update
+          .all
+          .each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
+      end
+      private_class_method :mark
+
+      # @return [Array<Integer>] ids of those whom nothing on the list blocks (any more)
+      def self.free(people)
+        people
+          .reject { |person| Records::BlockedAddress.blocks?(person.email) }
+          .map(&:id)
+          .tap { |ids| Records.db[:people].where(id: ids).update(address_blocked: false) }
+      end
+      private_class_method :free
 
       def self.note(ids, words, block, moment)
         data = JSON.generate(field: "person.address_blocked", to: "#{block.value} #{words}")

@@ -6,18 +6,28 @@ module NimbleLetter
     module ChangeCompany
       # @param values [Hash{String=>Object}] by field key; "company.owner" by number
       # @raise [Invalid, Conflict]
-      def self.call(company, values, version:, moment:) = company.change!(columns(values, moment), version: version, now: moment.now)
+      def self.call(company, values, version:, moment:)
+        columns = columns(values, moment)
+        own_name!(columns[:name], company.id) if columns.key?(:name)
+        company.change!(columns, version: version, now: moment.now)
+      end
 
       # @return [Records::Company]
       def self.create(values, moment:)
         company = Records::Company.new(created_at: moment.now, updated_at: moment.now)
         columns(values, moment).each { |name, value| company[name] = value }
-        if Records::Company.where(name_fold: Core::Fold.call(company.name)).any?
-          raise Invalid.new("There is already a company of this name.", at: "company.name")
-        end
-
+        own_name!(company.name)
         company.save
       end
+
+      # Files and forms find a company by its name.
+      def self.own_name!(name, id = nil)
+        fold = Core::Fold.call(name)
+        return if fold.nil? || Records::Company.exclude(id: id).where(name_fold: fold).empty?
+
+        raise Invalid.new("There is already a company of this name.", at: "company.name")
+      end
+      private_class_method :own_name!
 
       def self.columns(values, moment)
         values.to_h do |key, value|

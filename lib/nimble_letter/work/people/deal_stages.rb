@@ -23,7 +23,9 @@ module NimbleLetter
         gone = Records::Deal.exclude(stage: kept.map { |stage| stage["key"] }).get(:stage)
         if gone
           words = Records::FieldCatalogue.deal_stages.find { |stage| stage["key"] == gone }&.[]("words") || gone
-          raise Invalid.new("There are deals at the stage “#{words}”.", code: :in_use, at: "stages", hint: "Move them on first.")
+          binned = Records::Deal.live.where(stage: gone).empty?
+          hint = binned ? "They are of people in the bin: take them out and move the deals on first." : "Move them on first."
+          raise Invalid.new("There are deals at the stage “#{words}”.", code: :in_use, at: "stages", hint: hint)
         end
 
         moment.note("setting_changed", about: "the stages of deals: #{kept.map { |stage| stage["words"] }.join(", ")}")

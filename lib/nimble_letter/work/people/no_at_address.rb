@@ -15,12 +15,12 @@ module NimbleLetter
       class << self
         # @param folds [Array<String, nil>] addresses, folded, before and after the change
         def follow(folds, moment)
-          folds.compact.uniq.each_slice(SLICE) { |some| follow_some(some, moment) }
+          Records::SameAddress.keys(folds).each_slice(SLICE) { |some| follow_some(some, moment) }
         end
 
-        # @param folds [Array<String>]
+        # @param keys [Array<String>] addresses, see Records::SameAddress
         # @return [Array<String>] those at which a record says no
-        def said_at(folds) = Records::Person.where(email_fold: folds).saying_no.select_map(:email_fold).uniq
+        def said_at(keys) = Records::SameAddress.column.then { |at| Records::Person.where(at => keys).saying_no.select_map(at).uniq }
 
         # @param row [Hash{Symbol=>Object}] columns of one person
         def says_no?(row) = Core::Sieve.says_no?(Records::Person.asked(row, Core::Sieve::SAYS_NO.keys))
@@ -28,7 +28,7 @@ module NimbleLetter
         # @param ids [Array<Integer>]
         def follow_people(ids, moment)
           ids.each_slice(SLICE) do |some|
-            follow_some(Records::Person.where(id: some).exclude(email_fold: nil).select_map(:email_fold), moment)
+            follow(Records::Person.where(id: some).select_map(:email_fold), moment)
           end
         end
 
@@ -47,16 +47,15 @@ module NimbleLetter
 
         private
 
-        def follow_some(folds, moment)
-          return if folds.empty?
-
-          here = Records::Person.where(email_fold: folds)
-          said = said_at(folds)
-          here.exclude(email_fold: said).where(no_at_address: true).update(no_at_address: false)
+        def follow_some(keys, moment)
+          at = Records::SameAddress.column
+          here = Records::Person.where(at => keys)
+          said = said_at(keys)
+          here.exclude(at => said).where(no_at_address: true).update(no_at_address: false)
           return if said.empty?
 
-          here.where(email_fold: said, no_at_address: false).update(no_at_address: true)
-          take_out(here.where(email_fold: said).select_map(:id), moment)
+          here.where(at => said, :no_at_address => false).update(no_at_address: true)
+          take_out(here.where(at => said).select_map(:id), moment)
         end
 
         def take_out(ids, moment)

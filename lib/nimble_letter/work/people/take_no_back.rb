@@ -13,12 +13,11 @@ module NimbleLetter
         how = Core::Letters::Values.clean(how.to_s)&.slice(0, 200) or
           raise Invalid.new("Say how you know that they want letters again.", at: "how")
         Records.db.transaction do
-          people = Records::Person.where(email_fold: person.email_fold).exclude(email_fold: nil)
-          saying = people.saying_no.order(:id).for_update.select_map(:id)
-          entry = Records::BlockedAddress.first(kind: "address", value_fold: person.email_fold)
-          raise Invalid.new("Nobody at this address says no.", code: :nothing_said) if saying.empty? && entry.nil?
+          saying = Records::Person.at_address(person.email_fold).saying_no.order(:id).for_update.select_map(:id)
+          entries = person.email_fold ? Records::BlockedAddress.single(person.email_fold).all : []
+          raise Invalid.new("Nobody at this address says no.", code: :nothing_said) if saying.empty? && entries.empty?
 
-          BlockAddress.take_off(entry, moment: moment) if entry
+          entries.each { |entry| BlockAddress.take_off(entry, moment: moment) }
           free(saying, how, moment)
           NoAtAddress.follow([person.email_fold], moment)
         end

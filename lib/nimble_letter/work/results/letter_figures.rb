@@ -5,6 +5,8 @@ module NimbleLetter
     # How letters did, over all sequences that sent them. A letter counts once, however often it was opened.
     module LetterFigures
       KINDS = %w[sent opened replied].freeze
+      # Where a figure has another name as an activity.
+      ACTIVITIES = {"sent" => "had_letter"}.freeze
 
       # @return [Hash{Array(Integer, String)=>Integer}] counts by letter and figure
       def self.counts =
@@ -21,6 +23,9 @@ module NimbleLetter
 
         Records::Person.where(Sequel[:people][:id] => events.where(letter_id: letter.id, kind: figure).select(:person_id))
       end
+
+      # @return [Hash] a condition that may give the same people
+      def self.condition_of(letter, figure) = {"activity" => ACTIVITIES.fetch(figure, figure), "letter_id" => letter.id}
 
       def self.events = Records::Event.by_people.where(kind: KINDS)
       private_class_method :events

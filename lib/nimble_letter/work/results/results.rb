@@ -34,6 +34,14 @@ module NimbleLetter
         Records::Person.where(Sequel[:people][:id] => ids)
       end
 
+      # @return [Hash] a condition that may give the same people
+      def condition_of(figure, step_id: nil)
+        return {"membership" => "was_in", "sequence_id" => @sequence.id} if figure == "planned"
+
+        letter = step_id && @sequence.steps.find { |step| step.id == step_id }&.letter_id
+        {"activity" => LetterFigures::ACTIVITIES.fetch(figure, figure), "sequence_id" => @sequence.id, "letter_id" => letter}.compact
+      end
+
       private
 
       def in_state(figure, step_id)

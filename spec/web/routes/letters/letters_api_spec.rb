@@ -44,7 +44,7 @@ RSpec.describe "the API of letters" do
     call_api(:patch, "/api/letters/#{letter.id}", {version: 1, body: body})
     call_api(:patch, "/api/letters/#{letter.id}", {version: 1, body: body}, status: 409)
     number = call_api(:post, "/api/letters/#{letter.id}/versions", {body: doc(para("lost"))})["number"]
-    expect(call_api(:get, "/api/letters/#{letter.id}/versions")["versions"].map { |one| one["kind"] }).to eq(%w[set_aside typed])
+    expect(call_api(:get, "/api/letters/#{letter.id}/versions")["versions"].map { |one| one["kind"] }).to eq(%w[set_aside typed typed])
     expect(call_api(:get, "/api/letters/#{letter.id}/versions/#{number}")["parts"].last["pieces"]).to eq(
       [{"kind" => "gone", "text" => "lost"}, {"kind" => "new", "text" => "mine"}]
     )
@@ -195,6 +195,11 @@ RSpec.describe "the API of letters" do
     call_api(:patch, "/api/passages/#{passage["id"]}", {version: 1, name: "Late"}, status: 409)
     expect(call_api(:get, "/api/passages")["passages"].map { |one| one["words"] }).to eq(["Two hours"])
     call_api(:get, "/api/passages/#{passage["id"]}")
+    path = "/api/passages/#{passage["id"]}/versions"
+    expect(call_api(:get, path)).to include("at" => 1, "back" => nil, "versions" => [hash_including("kind" => "typed")])
+    expect(call_api(:post, path, {documents: {"" => doc(para("lost"))}})).to eq("number" => 2)
+    expect(call_api(:get, "#{path}/2")["parts"].map { |part| part["part"] }).to eq([""])
+    expect(call_api(:post, "#{path}/1/restore", {version: 2})["words"]).to eq("Two hours")
     call_api(:delete, "/api/passages/#{passage["id"]}")
   end
 

@@ -6,7 +6,9 @@ import { money, number, plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { PeopleCount } from '../people/behind/PeopleCount'
 import { PeoplePlaces } from '../people/PeoplePlaces'
+import { DealsBehind } from './DealsBehind'
 
 const PAGE = 60
 
@@ -88,9 +90,22 @@ export function CompaniesScreen() {
                 </td>
                 <td>{types.find((type) => type.value === company.type)?.words ?? <span className="muted">—</span>}</td>
                 <td>{company.city ?? <span className="muted">—</span>}</td>
-                <td className="text-right">{number(company.people)}</td>
                 <td className="text-right">
-                  {company.open_pence > 0 ? money(company.open_pence) : <span className="muted">—</span>}
+                  <PeopleCount
+                    bare
+                    title={company.name}
+                    count={company.people}
+                    condition={{ field: 'company.name', is: 'one_of', value: [company.name] }}
+                  />
+                </td>
+                <td className="text-right">
+                  <DealsBehind
+                    title={`Open deals with ${company.name}`}
+                    count={company.open_deals}
+                    asked={{ company_id: company.id, outcome: 'open' }}
+                  >
+                    {company.open_deals > 0 ? `${number(company.open_deals)}, ${money(company.open_pence)}` : '—'}
+                  </DealsBehind>
                 </td>
               </tr>
             ))}

@@ -6,7 +6,9 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { FieldInput } from '../../parts/FieldInput'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { PeopleCount } from '../people/behind/PeopleCount'
 import { DealRow } from '../person/Deals'
+import { DealsBehind } from './DealsBehind'
 
 /** One company: its record, its people, its deals. */
 export function CompanyScreen() {
@@ -58,7 +60,15 @@ export function CompanyScreen() {
         </div>
         <div className="grid gap-6 content-start">
           <section>
-            <h2 className="border-b border-base-300 pb-1 mb-1">{plural(company.people_total, 'person', 'people')}</h2>
+            <h2 className="border-b border-base-300 pb-1 mb-1">
+              <PeopleCount
+                title={`At ${company.name}`}
+                count={company.people_total}
+                condition={{ field: 'company.name', is: 'one_of', value: [company.name] }}
+              >
+                {plural(company.people_total, 'person', 'people')}
+              </PeopleCount>
+            </h2>
             {company.people.map((person) => (
               <Link
                 key={person.id}
@@ -77,7 +87,13 @@ export function CompanyScreen() {
               <span className="grow">Deals</span>
               {open.length > 0 && (
                 <span className="muted text-xs font-sans">
-                  {money(open.reduce((sum, deal) => sum + deal.value_pence, 0))} open
+                  <DealsBehind
+                    title={`Open deals with ${company.name}`}
+                    count={open.length}
+                    asked={{ company_id: id, outcome: 'open' }}
+                  >
+                    {money(open.reduce((sum, deal) => sum + deal.value_pence, 0))} open
+                  </DealsBehind>
                 </span>
               )}
             </h2>

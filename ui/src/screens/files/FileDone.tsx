@@ -1,7 +1,8 @@
 import { Link } from 'react-router'
 import type { Shape } from '../../api/client'
-import { keptWords, useTakeBack } from '../../app/changes'
+import { useTakeBack } from '../../app/changes'
 import { number, plural } from '../../app/format'
+import { TakenBackWords } from '../../app/TakenBackWords'
 import { ErrorNote } from '../../parts/States'
 
 /** What became of a file, the rows that came back, and the way back. */
@@ -15,7 +16,7 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
     <div className="max-w-xl grid gap-4">
       <p className="font-serif text-lg">
         {state === 'undone' ? 'This file has been taken back.' : `${plural(file.handled, 'row')} taken in.`}
-        {change && state === 'undone' && keptWords(back.data ?? change)}
+        {change && state === 'undone' && <TakenBackWords change={back.data ?? change} />}
       </p>
       <ul>
         {(

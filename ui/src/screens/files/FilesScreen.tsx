@@ -2,9 +2,10 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type DragEvent, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, ask, type Shape, upload } from '../../api/client'
-import { keptWords, useTakeBack } from '../../app/changes'
+import { useTakeBack } from '../../app/changes'
 import { moment, number } from '../../app/format'
 import { useSession } from '../../app/session'
+import { TakenBackWords } from '../../app/TakenBackWords'
 import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
@@ -74,7 +75,13 @@ function DropFile() {
 
 function UndoCell({ change }: { change: Shape<'Change'> }) {
   const back = useTakeBack(change.id)
-  if (change.state === 'undone') return <span className="muted">taken back{keptWords(change)}</span>
+  if (change.state === 'undone')
+    return (
+      <span className="muted">
+        taken back
+        <TakenBackWords change={change} />
+      </span>
+    )
   if (change.state === 'undoing') return <span className="muted">being taken back…</span>
   return (
     <>

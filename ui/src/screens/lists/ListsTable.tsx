@@ -2,8 +2,8 @@ import { api, ask, type Shape } from '../../api/client'
 import { day } from '../../app/format'
 import { useSession } from '../../app/session'
 import { NameInPlace } from '../../parts/NameInPlace'
-import { PeopleCount } from '../../parts/PeopleCount'
 import { UsedIn } from '../../parts/UsedIn'
+import { PeopleCount } from '../people/behind/PeopleCount'
 
 const condition = (list: Shape<'List'>): Shape<'Condition'> => ({ field: 'person.lists', is: 'one_of', value: [list.id] })
 

@@ -1,37 +1,71 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Editor, JSONContent } from '@tiptap/react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { clock } from '../../app/format'
-import { useSession } from '../../app/session'
 import { useCatalogue } from '../../app/useCatalogue'
 import { classes } from '../../parts/classes'
 import { MenuList } from '../../parts/MenuList'
 import { Popover } from '../../parts/Popover'
-import { ErrorNote } from '../../parts/States'
+import { ErrorNote, Loading } from '../../parts/States'
 import { useChoosing } from '../letters/desk/useChoosing'
 import { EditorTools } from '../letters/editor/EditorTools'
 import { offered } from '../letters/editor/fields'
 import { LetterEditor } from '../letters/editor/LetterEditor'
 import { WritingContext } from '../letters/editor/writing'
+import { PASSAGES, type PassageDraft } from '../letters/saving/kept'
+import { SavedNote } from '../letters/saving/SavedNote'
+import { SavingTrouble } from '../letters/saving/SavingTrouble'
+import { StepThrough } from '../letters/saving/StepThrough'
+import { useAutosave } from '../letters/saving/useAutosave'
+import { useLeftOver } from '../letters/saving/useLeftOver'
+import { useRestoring } from '../letters/saving/useRestoring'
+import { VersionsPane } from '../letters/saving/VersionsPane'
 
 type Passage = Shape<'Passage'>
 type Documents = Passage['documents']
-const PAUSE_MS = 700
 const ANY = ''
 
-/** Writes one passage, in the language for all others and in any beside it. */
-export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: () => void }) {
+/** Writes one passage; what was typed here and never reached the server is gone on with. */
+export function PassageEditor({ id, onGone }: { id: number; onGone: () => void }) {
+  const [generation, setGeneration] = useState(0)
+  const { data: passage, error, refetch } = useQuery({ queryKey: ['passage', id], queryFn: () => PASSAGES.read(id) })
+  const leftOver = useLeftOver(PASSAGES, id, passage)
+  if (error) return <ErrorNote error={error} retry={refetch} />
+  if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
+  if (!passage || !leftOver.data) return <Loading />
+  return (
+    <Writing
+      key={generation}
+      passage={passage}
+      begin={generation === 0 ? leftOver.data.draft : null}
+      onAnew={() => setGeneration((now) => now + 1)}
+      onGone={onGone}
+    />
+  )
+}
+
+/** In the language for all others and in any beside it. */
+function Writing({
+  passage,
+  begin,
+  onAnew,
+  onGone,
+}: {
+  passage: Passage
+  begin: PassageDraft | null
+  onAnew: () => void
+  onGone: () => void
+}) {
   const client = useQueryClient()
-  const { firm } = useSession()
   const { data: catalogue } = useCatalogue()
-  const [name, setName] = useState(passage.name)
-  const [documents, setDocuments] = useState<Documents>(passage.documents)
+  const autosave = useAutosave(PASSAGES, passage, begin)
+  const restoring = useRestoring(PASSAGES, passage.id, autosave, onAnew)
+  const [name, setName] = useState(begin?.name ?? passage.name)
+  const [documents, setDocuments] = useState<Documents>(begin?.documents ?? passage.documents)
   const [language, setLanguage] = useState(ANY)
+  const [looking, setLooking] = useState(false)
   const [editor, setEditor] = useState<Editor | null>(null)
   const { choosing, dialogs } = useChoosing(editor)
-  const version = useRef(passage.version)
-  const timer = useRef(0)
   const writing = useMemo(
     () => ({
       fields: offered(catalogue?.fields ?? [], 'deal'),
@@ -41,15 +75,6 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
     }),
     [catalogue],
   )
-  const save = useMutation({
-    mutationFn: (body: { name?: string; documents?: Documents }) =>
-      ask(api.PATCH('/api/passages/{id}', { params: { path: { id: passage.id } }, body: { ...body, version: version.current } })),
-    onSuccess: (saved) => {
-      version.current = saved.version
-      for (const key of ['passages', 'preview', 'stack', 'checks']) client.invalidateQueries({ queryKey: [key] })
-    },
-    scope: { id: `passage ${passage.id}` },
-  })
   const remove = useMutation({
     mutationFn: () => ask(api.DELETE('/api/passages/{id}', { params: { path: { id: passage.id } } })),
     onSuccess: () => {
@@ -57,34 +82,26 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
       onGone()
     },
   })
-  const [typing, setTyping] = useState(false)
-  const waiting = useRef<{ name?: string; documents?: Documents }>({})
-  const flush = useRef(() => {})
-  flush.current = () => {
-    window.clearTimeout(timer.current)
-    const body = waiting.current
-    waiting.current = {}
-    setTyping(false)
-    if (Object.keys(body).length > 0) save.mutate(body)
-  }
-  const later = (body: { name?: string; documents?: Documents }) => {
-    waiting.current = { ...waiting.current, ...body }
-    setTyping(true)
-    window.clearTimeout(timer.current)
-    timer.current = window.setTimeout(() => flush.current(), PAUSE_MS)
-  }
-  useEffect(() => () => flush.current(), [])
   const languages = catalogue?.fields.find((field) => field.key === 'person.language')?.choices ?? []
   const words = (code: string) =>
     code === ANY ? 'For everybody else' : (languages.find((one) => one.value === code)?.words ?? code)
   const keep = (changed: Documents) => {
     setDocuments(changed)
-    later({ documents: changed })
+    autosave.change({ documents: changed })
   }
   return (
     <WritingContext.Provider value={writing}>
       <div>
-        {(save.error ?? remove.error) && <ErrorNote error={save.error ?? remove.error} />}
+        {(restoring.restore.error ?? remove.error) && <ErrorNote error={restoring.restore.error ?? remove.error} />}
+        <SavingTrouble
+          kind="passage"
+          saving={autosave.saving}
+          onKeepMine={autosave.keepMine}
+          onTakeTheirs={async () => {
+            await autosave.takeTheirs()
+            onAnew()
+          }}
+        />
         <div className="flex items-baseline gap-3 mb-3">
           <input
             aria-label="Name of the passage"
@@ -96,16 +113,14 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
             maxLength={120}
             onChange={(event) => {
               setName(event.target.value)
-              if (event.target.value.trim()) later({ name: event.target.value })
+              if (event.target.value.trim()) autosave.change({ name: event.target.value })
             }}
           />
-          <span className="muted text-xs" role="status">
-            {typing || save.isPending
-              ? 'Saving…'
-              : save.error
-                ? 'Not saved'
-                : `Saved ${clock(save.data?.updated_at ?? passage.updated_at, firm.time_zone)}`}
-          </span>
+          <SavedNote saving={autosave.saving} />
+          <StepThrough on={restoring} />
+          <button type="button" className="quiet-word !text-xs" aria-expanded={looking} onClick={() => setLooking(!looking)}>
+            Versions
+          </button>
           {passage.used_in.length === 0 && (
             <button type="button" className="quiet-word !text-xs" onClick={() => remove.mutate()}>
               Take it away
@@ -150,6 +165,11 @@ export function PassageEditor({ passage, onGone }: { passage: Passage; onGone: (
             </button>
           )}
         </div>
+        {looking && (
+          <div className="mb-4">
+            <VersionsPane on={restoring} />
+          </div>
+        )}
         <EditorTools editor={editor} choosing={choosing} />
         <div className="sheet letter-text px-9 py-7">
           <LetterEditor

@@ -61,7 +61,7 @@ export function PassagesScreen() {
               </li>
             ))}
           </ul>
-          <PassageEditor key={shown.id} passage={shown} onGone={() => setChosen(null)} />
+          <PassageEditor key={shown.id} id={shown.id} onGone={() => setChosen(null)} />
         </div>
       )}
     </>

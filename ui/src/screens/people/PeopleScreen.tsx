@@ -1,13 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useDeferredValue, useEffect, useMemo, useState } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useLocation, useNavigate, useSearchParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { number, plural } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useCatalogue } from '../../app/useCatalogue'
 import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
-import { PeopleBehind } from '../../parts/PeopleList'
 import { ErrorNote, Loading } from '../../parts/States'
 import { AddPerson } from './acting/AddPerson'
 import { DoMany } from './acting/DoMany'
@@ -16,6 +15,7 @@ import { KeepList } from './acting/KeepList'
 import { SaveFilter } from './acting/SaveFilter'
 import { EVERYBODY, fromCondition, type Group, toCondition } from './asking/conditions'
 import { Sentence } from './asking/Sentence'
+import { PeopleBehind } from './behind/PeopleBehind'
 import { PeoplePlaces } from './PeoplePlaces'
 import { SievePanel } from './SievePanel'
 import { ColumnChoice } from './table/ColumnChoice'
@@ -77,6 +77,17 @@ export function PeopleScreen() {
     setFilterView(one?.view ? { columns: one.view.columns ?? FIRST_VIEW.columns, sort: one.view.sort ?? null } : null)
     setChosen(NOBODY)
   }
+  // Opened from a number elsewhere, or from one on this very screen.
+  const given = (useLocation().state as { condition?: Shape<'Condition'> } | null)?.condition
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each number that is opened
+  useEffect(() => {
+    if (!given) return
+    use(null)
+    setWords('')
+    setBehind(null)
+    setSentence(fromCondition(given))
+    navigate('/people', { replace: true, state: null })
+  }, [given])
   const changed = filter !== null && JSON.stringify(toCondition(fromCondition(filter.condition))) !== JSON.stringify(condition)
   const count = chosen.all ? Math.max(0, (total ?? 0) - chosen.ids.size) : chosen.ids.size
   const people: Shape<'Chosen'> =

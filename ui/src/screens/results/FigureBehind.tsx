@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { OpensPeople } from '../../parts/OpensPeople'
+import { OpensPeople } from '../people/behind/OpensPeople'
 import { FIGURE_WORDS, type FigureName } from './figures'
 
 /** A figure of a sequence, or of one of its letters, which opens its people. */

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
 import { money, number, percent, plural } from '../../app/format'
-import { PeopleCount } from '../../parts/PeopleCount'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { PeopleCount } from '../people/behind/PeopleCount'
 import { FigureBehind } from '../results/FigureBehind'
 import { FIGURE_WORDS, FIGURES } from '../results/figures'
 

@@ -1,6 +1,9 @@
+import type { ReactNode } from 'react'
 import type { Shape } from '../../api/client'
 import { number, plural, timeOfDay } from '../../app/format'
 import { classes } from '../../parts/classes'
+import { PeopleCount } from '../people/behind/PeopleCount'
+import { FigureBehind } from '../results/FigureBehind'
 import { layOut } from './ruler'
 
 type Sequence = Shape<'Sequence'>
@@ -22,37 +25,48 @@ export function delayWords(step: Pick<Step, 'amount' | 'unit'>, first: boolean):
 }
 
 function StepCard({
+  sequenceId,
   step,
   number: position,
   chosen,
   state,
   onChoose,
 }: {
+  sequenceId: number
   step: Step
   number: number
   chosen: boolean
   state: Sequence['state']
   onChoose: () => void
 }) {
+  const counted = (name: 'planned' | 'sent', words: ReactNode) => (
+    <FigureBehind
+      sequenceId={sequenceId}
+      stepId={step.id}
+      figure={{ name, count: step.counts[name] }}
+      of={step.letter ?? 'a step'}
+    >
+      {words}
+    </FigureBehind>
+  )
   return (
-    <button
-      type="button"
-      aria-pressed={chosen}
-      onClick={onChoose}
+    <div
       className={classes(
-        'block w-full text-left bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px]',
+        'bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px]',
         chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary',
       )}
     >
-      <span className="flex justify-between text-xs muted">
-        <span>
-          Letter · {delayWords(step, position === 1)}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
+      <button type="button" aria-pressed={chosen} onClick={onChoose} className="block w-full text-left">
+        <span className="flex justify-between text-xs muted">
+          <span>
+            Letter · {delayWords(step, position === 1)}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
+          </span>
+          <span>{position}</span>
         </span>
-        <span>{position}</span>
-      </span>
-      <span className="block font-serif text-base truncate">
-        {step.letter ?? <span className="text-error">No letter chosen</span>}
-      </span>
+        <span className="block font-serif text-base truncate">
+          {step.letter ?? <span className="text-error">No letter chosen</span>}
+        </span>
+      </button>
       <span className="flex gap-3 text-xs whitespace-nowrap">
         {state === 'draft' ? (
           <span>
@@ -60,17 +74,23 @@ function StepCard({
           </span>
         ) : (
           <span>
-            <strong>{number(step.counts.sent)}</strong> of {number(step.counts.planned)} sent
+            {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} sent
           </span>
         )}
         {state !== 'draft' && step.counts.here > 0 && (
-          <span className="text-primary font-semibold">{plural(step.counts.here, 'person', 'people')} here</span>
+          <PeopleCount
+            title={`Before “${step.letter ?? 'a step'}”`}
+            count={step.counts.here}
+            condition={{ membership: 'in', sequence_id: sequenceId, step: position }}
+          >
+            <span className="text-primary">{plural(step.counts.here, 'person', 'people')} here</span>
+          </PeopleCount>
         )}
         {step.letter && <span className="muted">about {step.reading_minutes} min to read</span>}
         {Boolean(step.links) && <span className="muted">{plural(step.links ?? 0, 'link')}</span>}
         {Boolean(step.gaps) && <span className="text-error font-semibold">{plural(step.gaps ?? 0, 'gap')} to fill</span>}
       </span>
-    </button>
+    </div>
   )
 }
 
@@ -126,6 +146,7 @@ export function Ruler({
                 step && (
                   <div key={step.id} className="absolute left-[104px] w-[360px]" style={{ top: n * 92 }}>
                     <StepCard
+                      sequenceId={sequence.id}
                       step={step}
                       number={i + 1}
                       state={sequence.state}

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { money, number } from '../../app/format'
+import { money, plural } from '../../app/format'
 import { ErrorNote, Loading } from '../../parts/States'
+import { DealsBehind } from '../companies/DealsBehind'
 
 type Draft = { key?: string | null; words: string; outcome: Shape<'Stage'>['outcome'] }
 
@@ -76,7 +77,14 @@ function Stages({ stages, admin }: { stages: Shape<'Stage'>[]; admin: boolean })
                   </select>
                 </td>
                 <td className="muted text-right">
-                  {held && `${number(held.deals ?? 0)} deals, ${money(held.value_pence ?? 0)}`}
+                  {held && (
+                    <>
+                      <DealsBehind title={`Deals at “${held.words}”`} count={held.deals ?? 0} asked={{ stage: held.key }}>
+                        {plural(held.deals ?? 0, 'deal')}
+                      </DealsBehind>
+                      , {money(held.value_pence ?? 0)}
+                    </>
+                  )}
                 </td>
                 <td className="text-right whitespace-nowrap">
                   {admin && (

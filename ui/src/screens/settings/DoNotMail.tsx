@@ -1,17 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
-import { api, ask } from '../../api/client'
+import { api, ask, type Shape } from '../../api/client'
 import { day, plural } from '../../app/format'
 import { useSession } from '../../app/session'
 import { ErrorNote, Loading } from '../../parts/States'
+import { OpensPeople } from '../people/behind/OpensPeople'
 
-/** Addresses and domains that nothing is ever sent to, whoever is chosen. */
-export function DoNotMail() {
+/** Addresses and domains that nothing is ever sent to, whoever is chosen, and which addresses are one. */
+export function DoNotMail({ admin }: { admin: boolean }) {
   const { firm } = useSession()
   const client = useQueryClient()
   const [value, setValue] = useState('')
   const [reason, setReason] = useState('')
-  const { data, error } = useQuery({ queryKey: ['blocked'], queryFn: async () => (await ask(api.GET('/api/blocked'))).blocked })
+  const { data, error } = useQuery({ queryKey: ['blocked'], queryFn: () => ask(api.GET('/api/blocked')) })
   const refresh = () => {
     for (const key of ['blocked', 'people', 'person', 'sieve', 'history']) client.invalidateQueries({ queryKey: [key] })
   }
@@ -28,6 +29,10 @@ export function DoNotMail() {
     mutationFn: (id: number) => ask(api.DELETE('/api/blocked/{id}', { params: { path: { id } } })),
     onSuccess: refresh,
   })
+  const tags = useMutation({
+    mutationFn: (plus_tags: Shape<'PlusTags'>) => ask(api.PUT('/api/plus-tags', { body: { plus_tags } })),
+    onSuccess: refresh,
+  })
   const submit = (event: FormEvent) => {
     event.preventDefault()
     put.mutate()
@@ -35,17 +40,28 @@ export function DoNotMail() {
   return (
     <section className="mb-8 max-w-4xl">
       <h2 className="border-b border-base-300 pb-1 mb-1">Do-not-mail list</h2>
-      {(error || off.error) && <ErrorNote error={error ?? off.error} />}
+      {(error || off.error || tags.error) && <ErrorNote error={error ?? off.error ?? tags.error} />}
       {!data && !error && <Loading lines={3} />}
-      {data && data.length > 0 && (
+      {data && data.blocked.length > 0 && (
         <table className="plain w-full">
           <tbody>
-            {data.map((block) => (
+            {data.blocked.map((block) => (
               <tr key={block.id}>
                 <td className="font-semibold">{block.value}</td>
                 <td className="muted">{block.kind === 'domain' ? 'the whole domain' : 'one address'}</td>
                 <td>{block.reason}</td>
-                <td className="muted">{plural(block.people, 'record')}</td>
+                <td>
+                  <OpensPeople
+                    title={`Not written to: ${block.value}`}
+                    count={block.people}
+                    queryKey={['blocked', block.id]}
+                    load={(cursor) =>
+                      ask(api.GET('/api/blocked/{id}/people', { params: { path: { id: block.id }, query: { cursor } } }))
+                    }
+                  >
+                    {plural(block.people, 'record')}
+                  </OpensPeople>
+                </td>
                 <td className="muted">
                   {day(block.at, firm.time_zone)}, {block.by}
                 </td>
@@ -84,6 +100,27 @@ export function DoNotMail() {
       </form>
       {put.error && <ErrorNote error={put.error} />}
       <p className="muted text-xs mt-2">Stronger than any audience: whoever is on it leaves the sequences they are in at once.</p>
+      {data && (
+        <label className="flex gap-3 items-center mt-4">
+          <span>
+            To us, <em>ann+news@house.example</em> and <em>ann@house.example</em> are
+          </span>
+          <select
+            className="select select-sm w-56 bg-[var(--sheet)]"
+            disabled={!admin || tags.isPending}
+            value={data.plus_tags}
+            onChange={(event) => tags.mutate(event.target.value as Shape<'PlusTags'>)}
+          >
+            <option value="different">two addresses</option>
+            <option value="same">one address</option>
+          </select>
+        </label>
+      )}
+      {data && (
+        <p className="muted text-xs mt-1">
+          Where they are one, a “no” at either holds for both, and a letter goes to one of them. It takes effect at once.
+        </p>
+      )}
     </section>
   )
 }

@@ -3,9 +3,10 @@ import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
 import { NameInPlace } from '../../parts/NameInPlace'
-import { PeopleCount } from '../../parts/PeopleCount'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
+import { CompaniesBehind } from '../companies/CompaniesBehind'
+import { PeopleCount } from '../people/behind/PeopleCount'
 
 const ASKED_EVERY_MS = 400
 
@@ -80,7 +81,9 @@ export function OwnFields({ admin }: { admin: boolean }) {
                       condition={{ not: { field: field.key, is: 'empty' } }}
                     />
                   ) : (
-                    number(field.filled)
+                    <CompaniesBehind title={`${field.label} is filled`} count={field.filled} filled={field.key}>
+                      {number(field.filled)}
+                    </CompaniesBehind>
                   )}
                 </td>
                 <td>

@@ -99,7 +99,7 @@ export function SettingsScreen() {
       <OwnFields admin={session.account.role === 'admin'} />
       <DealStages admin={session.account.role === 'admin'} />
       <Tags />
-      <DoNotMail />
+      <DoNotMail admin={session.account.role === 'admin'} />
       <section className="mb-8 max-w-3xl">
         <h2 className="border-b border-base-300 pb-1 mb-3">This page</h2>
         <div className="flex gap-2" role="group" aria-label="Look">

@@ -2,9 +2,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
 import { NameInPlace } from '../../parts/NameInPlace'
-import { PeopleCount } from '../../parts/PeopleCount'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
+import { PeopleCount } from '../people/behind/PeopleCount'
 
 type Rename = { tag: { id: number }; name: string; merge: boolean }
 

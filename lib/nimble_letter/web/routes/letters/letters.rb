@@ -3,17 +3,13 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/letters: the library, writing, versions, files in and out
+      # /api/letters: the library, writing, files in and out
       module Letters
         # What these routes share.
         module Helpers
           def letter = @letter ||= fetch_record(Records::Letter, params[:id], "letter")
 
           def writing = Work::WriteLetter.new(moment)
-
-          def version_of_letter(number) =
-            Records::LetterVersion.first(letter_id: letter.id, number: Integer(number, exception: false)) ||
-              raise(NotFound.new("There is no such version."))
 
           def saved(letter, status = 200)
             @letter = letter
@@ -25,7 +21,6 @@ module NimbleLetter
           app.helpers Helpers
           library(app)
           one(app)
-          versions(app)
           files(app)
         end
 
@@ -82,23 +77,6 @@ module NimbleLetter
           end
         end
         private_class_method :one
-
-        def self.versions(app)
-          app.get("/api/letters/:id/versions") { json(versions: LetterJson.versions(letter)) }
-
-          app.post("/api/letters/:id/versions") { json(number: writing.set_aside(letter, input).number) }
-
-          app.get "/api/letters/:id/versions/:number" do
-            one = version_of_letter(params[:number])
-            other = params["with"] ? version_of_letter(params["with"]).content.transform_keys(&:to_sym) : letter.content
-            json(parts: Work::CompareVersions.call(one.content.transform_keys(&:to_sym), other, moment.catalogue))
-          end
-
-          app.post("/api/letters/:id/versions/:number/restore") do
-            saved(writing.restore(letter, version_of_letter(params[:number]), number: input[:version]))
-          end
-        end
-        private_class_method :versions
 
         def self.files(app)
           app.get "/api/letters/:id/file" do

@@ -67,12 +67,15 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/audience/people" do
-            people = Work::LetterAudience.new(letter, moment).behind(input.except(:cursor))
-            json(PersonRows.page(people, cursor: input[:cursor]))
+            audience, asked = Work::LetterAudience.new(letter, moment), input.except(:cursor)
+            same = audience.condition_behind(asked)
+            json(PersonRows.page(audience.behind(asked), moment: moment, cursor: input[:cursor], condition: same))
           end
 
           app.get "/api/letters/:id/figures/people" do
-            json(PersonRows.page(Work::LetterFigures.people_of(letter, params["figure"]), cursor: params["cursor"]))
+            figure = params["figure"]
+            people, same = Work::LetterFigures.people_of(letter, figure), Work::LetterFigures.condition_of(letter, figure)
+            json(PersonRows.page(people, moment: moment, cursor: params["cursor"], condition: same))
           end
 
           app.get "/api/letters/:id/tests" do

@@ -17,8 +17,11 @@ module NimbleLetter
           end
 
           app.post "/api/audience/people" do
-            people = moment.sieving(moment.audience(input[:audience]), sequence_id: input[:sequence_id]).people_of(input[:part])
-            json(PersonRows.page(people, cursor: input[:cursor]))
+            audience = moment.audience(input[:audience])
+            sieving = moment.sieving(audience, sequence_id: input[:sequence_id])
+            people = sieving.people_of(input[:part])
+            same = sieving.condition_of(input[:part], audience.condition)
+            json(PersonRows.page(people, moment: moment, cursor: input[:cursor], condition: same))
           end
         end
       end

@@ -32,9 +32,16 @@ module NimbleLetter
             json(
               PersonRows.page(
                 Records::Person.where(Sequel[:people][:id] => set.entries_dataset.where(state: "kept").select(:person_id)),
+                moment: moment,
                 cursor: params["cursor"]
               )
             )
+          end
+
+          app.get "/api/changes/:id/stays-out" do
+            out = Work::StaysOut.members(fetch_record(Records::ChangeSet, params[:id], "change"))
+            people = Records::Person.where(Sequel[:people][:id] => out.select(:person_id))
+            json(PersonRows.page(people, moment: moment, cursor: params["cursor"]))
           end
         end
       end

@@ -7,7 +7,7 @@ module NimbleLetter
       module Companies
         def self.registered(app)
           app.post "/api/companies/search" do
-            json(CompanyJson.page(words: input[:words], offset: input.fetch(:offset, 0), limit: input.fetch(:limit, 60)))
+            json(CompanyJson.page(offset: 0, limit: 60, words: nil, **input.slice(:words, :filled, :offset, :limit)))
           end
 
           app.post "/api/companies" do

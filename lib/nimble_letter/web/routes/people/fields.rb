@@ -3,7 +3,8 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/fields: the fields a firm makes; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list
+      # /api/fields: the fields a firm makes; /api/stages: the stages of its deals; /api/blocked: the do-not-mail list;
+      # /api/plus-tags: which addresses are one
       module Fields
         def self.registered(app)
           app.get "/api/fields" do
@@ -37,17 +38,29 @@ module NimbleLetter
           end
 
           app.get "/api/blocked" do
-            json(blocked: FieldJson.blocked)
+            json(FieldJson.blocked)
           end
 
           app.post "/api/blocked" do
             Work::BlockAddress.put(kind: input[:kind], value: input[:value], reason: input[:reason], moment: moment)
-            json({blocked: FieldJson.blocked}, 201)
+            json(FieldJson.blocked, 201)
           end
 
           app.delete "/api/blocked/:id" do
             Work::BlockAddress.take_off(fetch_record(Records::BlockedAddress, params[:id], "entry"), moment: moment)
-            json(blocked: FieldJson.blocked)
+            json(FieldJson.blocked)
+          end
+
+          app.get "/api/blocked/:id/people" do
+            entry = fetch_record(Records::BlockedAddress, params[:id], "entry")
+            same = {"field" => "person.email", "is" => (entry.kind == "domain") ? "contains" : "one_of"}
+            same["value"] = (entry.kind == "domain") ? "@#{entry.value}" : [entry.value]
+            json(PersonRows.page(entry.people.kept, moment: moment, cursor: params["cursor"], condition: same))
+          end
+
+          app.put "/api/plus-tags" do
+            Work::ChoosePlusTags.call(input[:plus_tags], moment: moment)
+            json(FieldJson.blocked)
           end
         end
       end

@@ -16,7 +16,8 @@ module NimbleLetter
               )
             total = people.count
             following = input.fetch(:offset, 0) + rows.size
-            json(people: rows, total: total, next_cursor: (following.to_s if rows.any? && following < total), as_of: moment.now)
+            same = input[:same] ? SamePeople.of(people, input[:condition], moment) : {}
+            json(people: rows, total: total, next_cursor: (following.to_s if rows.any? && following < total), as_of: moment.now, **same)
           end
 
           app.post "/api/people" do

@@ -25,7 +25,9 @@ module NimbleLetter
 
           app.get "/api/sequences/:id/results/people" do
             results = Work::Results.new(fetch_record(Records::Sequence, params[:id], "sequence"))
-            json(PersonRows.page(results.people_of(params["figure"], step_id: params["step_id"]&.to_i), cursor: params["cursor"]))
+            figure, step_id = params["figure"], params["step_id"]&.to_i
+            people, same = results.people_of(figure, step_id: step_id), results.condition_of(figure, step_id: step_id)
+            json(PersonRows.page(people, moment: moment, cursor: params["cursor"], condition: same))
           end
         end
       end

@@ -1,10 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useParams } from 'react-router'
-import { api, ask, type Shape } from '../../../api/client'
-import { clock } from '../../../app/format'
+import type { Shape } from '../../../api/client'
 import { useKeys } from '../../../app/keys'
-import { useSession } from '../../../app/session'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { classes } from '../../../parts/classes'
 import { Header } from '../../../parts/Header'
@@ -19,27 +17,22 @@ import { ReadAs } from '../reading/ReadAs'
 import { TestDialog } from '../reading/TestDialog'
 import { useLetterAudience } from '../reading/useLetterAudience'
 import type { Draft } from '../saving/draft'
-import { type Saving, useAutosave } from '../saving/useAutosave'
+import { LETTERS } from '../saving/kept'
+import { SavedNote } from '../saving/SavedNote'
+import { SavingTrouble } from '../saving/SavingTrouble'
+import { StepThrough } from '../saving/StepThrough'
+import { useAutosave } from '../saving/useAutosave'
 import { useLeftOver } from '../saving/useLeftOver'
+import { useRestoring } from '../saving/useRestoring'
 import { VersionsPane } from '../saving/VersionsPane'
 import { jumpTo } from './jump'
 import { LetterAbout } from './LetterAbout'
-import { InUse, Others, SavingTrouble } from './Notices'
+import { InUse, Others } from './Notices'
 import { usePresence } from './usePresence'
 import { type Desk, WritingDesk } from './WritingDesk'
 
 type Letter = Shape<'Letter'>
 type Pane = 'read' | 'checks' | 'versions'
-
-function SavedNote({ saving }: { saving: Saving }) {
-  const { firm } = useSession()
-  const words = { saved: '', typing: 'Saving…', problem: 'Not saved yet' }[saving.state]
-  return (
-    <span className="muted text-xs whitespace-nowrap" role="status">
-      {saving.state === 'saved' ? `Saved ${clock(saving.at, firm.time_zone)}` : words}
-    </span>
-  )
-}
 
 /** The title of the letter, typed in place. */
 function NameField({ name, onChange }: { name: string; onChange: (name: string) => void }) {
@@ -72,7 +65,9 @@ function Writing({
   fields: Shape<'Field'>[]
   onAnew: () => void
 }) {
-  const { saving, change, keepMine, takeTheirs, unsaved, version } = useAutosave(letter, begin)
+  const autosave = useAutosave(LETTERS, letter, begin)
+  const { saving, change, keepMine, takeTheirs, unsaved, version } = autosave
+  const restoring = useRestoring(LETTERS, letter.id, autosave, onAnew)
   const [first] = useState(() => ({ ...letter, ...begin }))
   const [manner, setManner] = useState(first.manner)
   const [about, setAbout] = useState({ category: first.category, language: first.language, about: first.about })
@@ -111,6 +106,7 @@ function Writing({
         aside={
           <>
             <SavedNote saving={saving} />
+            <StepThrough on={restoring} />
             <LetterAbout
               letter={about}
               categories={categories}
@@ -144,7 +140,9 @@ function Writing({
         }
       />
       <InUse letter={letter} />
+      {restoring.restore.error && <ErrorNote error={restoring.restore.error} />}
       <SavingTrouble
+        kind="letter"
         saving={saving}
         onKeepMine={keepMine}
         onTakeTheirs={async () => {
@@ -178,7 +176,7 @@ function Writing({
               }}
             />
           )}
-          {pane === 'versions' && <VersionsPane letter={letter} version={version} onRestored={onAnew} />}
+          {pane === 'versions' && <VersionsPane on={restoring} />}
         </aside>
       </div>
       {testing && preview && <TestDialog letterId={letter.id} person={preview} onClose={() => setTesting(false)} />}
@@ -197,9 +195,9 @@ export function LetterScreen() {
     refetch,
   } = useQuery({
     queryKey: ['letter', id],
-    queryFn: () => ask(api.GET('/api/letters/{id}', { params: { path: { id } } })),
+    queryFn: () => LETTERS.read(id),
   })
-  const leftOver = useLeftOver(id, letter)
+  const leftOver = useLeftOver(LETTERS, id, letter)
   if (error) return <ErrorNote error={error} retry={refetch} />
   if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
   if (!letter || !catalogue || !leftOver.data) return <Loading />

@@ -1,8 +1,6 @@
-import { ApiProblem, type Shape } from '../../../api/client'
+import type { Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
-import { ErrorNote } from '../../../parts/States'
 import { useCopy } from '../library/LetterMenu'
-import type { Saving } from '../saving/useAutosave'
 
 /** A letter under way: how many have had it, how many will get what is written here, and a copy instead. */
 export function InUse({ letter }: { letter: Shape<'Letter'> }) {
@@ -23,51 +21,6 @@ export function InUse({ letter }: { letter: Shape<'Letter'> }) {
       </button>
     </div>
   )
-}
-
-/** What keeps the letter from being saved, and the ways on; nothing typed is lost in any of them. */
-export function SavingTrouble({
-  saving,
-  onKeepMine,
-  onTakeTheirs,
-}: {
-  saving: Saving
-  onKeepMine: () => void
-  onTakeTheirs: () => void
-}) {
-  if (saving.state !== 'problem') return null
-  const { problem } = saving
-  if (problem.code === 'changed_meanwhile')
-    return (
-      <div role="alert" className="border-l-2 border-error bg-[var(--gap)] px-3 py-2 mb-3">
-        <p>
-          <strong className="font-semibold">Somebody else changed this letter meanwhile.</strong> Both texts are kept: one becomes
-          the letter, the other stays among the versions.
-        </p>
-        <p className="mt-2 flex gap-2">
-          <button type="button" className="btn btn-xs btn-plain" onClick={onTakeTheirs}>
-            Go on with theirs
-          </button>
-          <button type="button" className="btn btn-xs btn-plain" onClick={onKeepMine}>
-            Go on with mine
-          </button>
-        </p>
-      </div>
-    )
-  if (problem.status === 0 || problem.status >= 500)
-    return (
-      <ErrorNote
-        error={
-          new ApiProblem(
-            problem.status,
-            problem.code,
-            'This cannot be saved just now.',
-            'What you type is kept on this machine and saved as soon as the server is back.',
-          )
-        }
-      />
-    )
-  return <ErrorNote error={problem} />
 }
 
 /** Who else has the letter open. */

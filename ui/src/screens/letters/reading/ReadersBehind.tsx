@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
-import { OpensPeople } from '../../../parts/OpensPeople'
+import { OpensPeople } from '../../people/behind/OpensPeople'
 
 /** Which of a letter's readers a number counts. */
 export type AskedReaders = { without: string } | { gap: string } | { seeing: Shape<'Condition'>; others?: boolean }

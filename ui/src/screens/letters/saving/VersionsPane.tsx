@@ -1,12 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask, type Shape } from '../../../api/client'
 import { moment } from '../../../app/format'
 import { useSession } from '../../../app/session'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote, Loading } from '../../../parts/States'
+import { type Restoring, useVersions } from './useRestoring'
 
-const KINDS: Record<string, string> = { typed: '', restored: 'gone back to', set_aside: 'set aside in a collision' }
 const PARTS: Record<string, string> = {
   name: 'Name',
   subject: 'Subject',
@@ -16,6 +15,7 @@ const PARTS: Record<string, string> = {
   category: 'Category',
   language: 'Language',
   about: 'Written for',
+  '': 'For everybody else',
 }
 
 /** Pieces of a text: what went is struck out, what came is underlined. */
@@ -43,48 +43,25 @@ function Pieces({ pieces }: { pieces: { kind: string; text: string }[] }) {
 }
 
 function Comparison({
-  letter,
   number,
   other,
-  version,
-  onRestored,
+  on,
   onClose,
 }: {
-  letter: Shape<'Letter'>
   number: number
   other: number | null
-  version: () => number
-  onRestored: () => void
+  on: Restoring
   onClose: () => void
 }) {
-  const client = useQueryClient()
+  const { kept, id, restore } = on
   const { data, error } = useQuery({
-    queryKey: ['letter-versions', letter.id, number, other],
-    queryFn: () =>
-      ask(
-        api.GET('/api/letters/{id}/versions/{number}', {
-          params: { path: { id: letter.id, number }, query: other ? { with: other } : {} },
-        }),
-      ),
-  })
-  const restore = useMutation({
-    mutationFn: () =>
-      ask(
-        api.POST('/api/letters/{id}/versions/{number}/restore', {
-          params: { path: { id: letter.id, number } },
-          body: { version: version() },
-        }),
-      ),
-    onSuccess: (saved) => {
-      client.setQueryData(['letter', letter.id], saved)
-      client.invalidateQueries({ queryKey: ['letter-versions', letter.id] })
-      onRestored()
-    },
+    queryKey: ['versions', kept.kind, id, number, other],
+    queryFn: () => kept.compare(id, number, other),
   })
   return (
     <Modal
       wide
-      title={other ? `From version ${number} to ${other}` : `From version ${number} to the letter as it is`}
+      title={other ? `From version ${number} to ${other}` : `From version ${number} to the ${kept.kind} as it is`}
       onClose={onClose}
     >
       {error && <ErrorNote error={error} />}
@@ -100,7 +77,12 @@ function Comparison({
         <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
           Close
         </button>
-        <button type="button" className="btn btn-sm btn-primary" disabled={restore.isPending} onClick={() => restore.mutate()}>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={restore.isPending}
+          onClick={() => restore.mutate(number, { onSuccess: onClose })}
+        >
           Go back to version {number}
         </button>
       </div>
@@ -108,74 +90,74 @@ function Comparison({
   )
 }
 
-/** What the letter was, by whom and when; two of them side by side; the way back. */
-export function VersionsPane({
-  letter,
-  version,
-  onRestored,
-}: {
-  letter: Shape<'Letter'>
-  version: () => number
-  onRestored: () => void
-}) {
+/** What the text was, by whom and when; two of them side by side; the way back, and back again. */
+export function VersionsPane({ on }: { on: Restoring }) {
   const { firm } = useSession()
   const [shown, setShown] = useState<{ number: number; other: number | null } | null>(null)
   const [marked, setMarked] = useState<number | null>(null)
-  const { data, error } = useQuery({
-    queryKey: ['letter-versions', letter.id],
-    queryFn: async () => (await ask(api.GET('/api/letters/{id}/versions', { params: { path: { id: letter.id } } }))).versions,
-  })
+  const { data, error } = useVersions(on.kept, on.id)
   if (error) return <ErrorNote error={error} />
   if (!data) return <Loading />
+  const { at, newest } = data
+  const standing = data.versions.find((one) => one.number === at)
   return (
     <div>
-      <p className="muted text-[13px] mb-2">Kept by themselves as one types, a new one every ten minutes of writing.</p>
-      <ul>
-        {data.map((one) => (
-          <li key={one.number} className="border-b border-base-300/60 py-1.5 flex gap-2 items-baseline">
-            <span className="grow">
-              <strong className="font-semibold">{moment(one.updated_at, firm.time_zone)}</strong>
-              <span className="muted">
-                {' '}
-                · {one.author ?? 'nobody'}
-                {KINDS[one.kind] && `, ${KINDS[one.kind]}`}
-              </span>
-            </span>
-            <button
-              type="button"
-              className="quiet-word !text-xs"
-              aria-pressed={marked === one.number}
-              onClick={() => {
-                if (marked !== null && marked !== one.number) {
-                  setShown({ number: Math.min(marked, one.number), other: Math.max(marked, one.number) })
-                  setMarked(null)
-                } else setMarked(marked === one.number ? null : one.number)
-              }}
-            >
-              {marked === null ? 'Compare…' : marked === one.number ? 'with which?' : 'with this'}
-            </button>
-            <button
-              type="button"
-              className="quiet-word !text-xs !text-primary"
-              onClick={() => setShown({ number: one.number, other: null })}
-            >
-              Show
-            </button>
-          </li>
-        ))}
-      </ul>
-      {shown && (
-        <Comparison
-          letter={letter}
-          {...shown}
-          version={version}
-          onRestored={() => {
-            setShown(null)
-            onRestored()
-          }}
-          onClose={() => setShown(null)}
-        />
+      <p className="muted text-[13px] mb-2">
+        Kept by themselves: when somebody else writes, after a pause, every ten minutes, and before much is taken away.
+      </p>
+      {at !== newest && newest !== null && standing && (
+        <div role="status" className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2 mb-3 flex gap-3 items-center">
+          <p className="grow">
+            You went back to {moment(standing.updated_at, firm.time_zone)}, version {at}.
+          </p>
+          <button
+            type="button"
+            className="btn btn-xs btn-plain"
+            disabled={on.restore.isPending}
+            onClick={() => on.restore.mutate(newest)}
+          >
+            Return to the newest
+          </button>
+        </div>
       )}
+      <ul>
+        {data.versions
+          .filter((one) => one.kind !== 'restored')
+          .map((one) => (
+            <li key={one.number} className="border-b border-base-300/60 py-1.5 flex gap-2 items-baseline">
+              <span className="grow">
+                <strong className="font-semibold">{moment(one.updated_at, firm.time_zone)}</strong>
+                <span className="muted">
+                  {' '}
+                  · {one.author ?? 'nobody'}
+                  {one.kind === 'set_aside' && ', set aside in a collision'}
+                  {one.number === at && ', now'}
+                </span>
+              </span>
+              <button
+                type="button"
+                className="quiet-word !text-xs"
+                aria-pressed={marked === one.number}
+                onClick={() => {
+                  if (marked !== null && marked !== one.number) {
+                    setShown({ number: Math.min(marked, one.number), other: Math.max(marked, one.number) })
+                    setMarked(null)
+                  } else setMarked(marked === one.number ? null : one.number)
+                }}
+              >
+                {marked === null ? 'Compare…' : marked === one.number ? 'with which?' : 'with this'}
+              </button>
+              <button
+                type="button"
+                className="quiet-word !text-xs !text-primary"
+                onClick={() => setShown({ number: one.number, other: null })}
+              >
+                Show
+              </button>
+            </li>
+          ))}
+      </ul>
+      {shown && <Comparison {...shown} on={on} onClose={() => setShown(null)} />}
     </div>
   )
 }

@@ -21,20 +21,20 @@ function store(limit = Number.POSITIVE_INFINITY): Storage {
 describe('the second copy of what is typed', () => {
   it('is there until the server has it', () => {
     const here = store()
-    keepBackup(3, 7, { name: 'A word' }, here)
-    expect(readBackup(3, here)).toEqual({ version: 7, draft: { name: 'A word' } })
-    expect(readBackup(4, here)).toBeNull()
-    dropBackup(3, here)
-    expect(readBackup(3, here)).toBeNull()
+    keepBackup('letter', 3, 7, { name: 'A word' }, here)
+    expect(readBackup('letter', 3, here)).toEqual({ version: 7, draft: { name: 'A word' } })
+    expect(readBackup('passage', 3, here)).toBeNull()
+    dropBackup('letter', 3, here)
+    expect(readBackup('letter', 3, here)).toBeNull()
   })
 
   it('is never in the way when the store is full or holds something else', () => {
     const full = store(10)
-    expect(() => keepBackup(3, 7, { name: 'A long word' }, full)).not.toThrow()
+    expect(() => keepBackup('letter', 3, 7, { name: 'A long word' }, full)).not.toThrow()
     const odd = store()
     odd.setItem('nimble.letter.3', '{oops')
-    expect(readBackup(3, odd)).toBeNull()
+    expect(readBackup('letter', 3, odd)).toBeNull()
     odd.setItem('nimble.letter.3', '7')
-    expect(readBackup(3, odd)).toBeNull()
+    expect(readBackup('letter', 3, odd)).toBeNull()
   })
 })

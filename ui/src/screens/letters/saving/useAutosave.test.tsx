@@ -4,6 +4,8 @@ import type { Shape } from '../../../api/client'
 import { page } from '../../../testing/page'
 import { OVERTAKEN, standIn } from '../../../testing/server'
 import { keepBackup, readBackup } from './backup'
+import type { Draft } from './draft'
+import { LETTERS } from './kept'
 import { useAutosave } from './useAutosave'
 
 const LETTER = { id: 3, version: 5, name: 'A word', updated_at: '2026-05-12T15:40:00Z' } as Shape<'Letter'>
@@ -17,8 +19,8 @@ afterEach(() => vi.useRealTimers())
 
 const pass = (milliseconds: number) => act(() => vi.advanceTimersByTimeAsync(milliseconds))
 
-function writing(begin: Parameters<typeof useAutosave>[1] = null) {
-  const { result, unmount } = page().use(() => useAutosave(LETTER, begin))
+function writing(begin: Draft | null = null) {
+  const { result, unmount } = page().use(() => useAutosave(LETTERS, LETTER, begin))
   return { hook: () => result.current, type: (name: string) => act(() => result.current.change({ name })), unmount }
 }
 
@@ -41,10 +43,10 @@ describe('useAutosave', () => {
     standIn({ [PATCH]: () => saved(6) })
     const { type, hook } = writing()
     type('Unsent')
-    expect(readBackup(3)).toEqual({ version: 5, draft: { name: 'Unsent' } })
+    expect(readBackup<Draft>('letter', 3)).toEqual({ version: 5, draft: { name: 'Unsent' } })
     expect(hook().unsaved()).toBe(true)
     await pass(600)
-    expect(readBackup(3)).toBeNull()
+    expect(readBackup<Draft>('letter', 3)).toBeNull()
     expect(hook().unsaved()).toBe(false)
   })
 
@@ -65,7 +67,7 @@ describe('useAutosave', () => {
     answer()
     await pass(0)
     expect(hook().saving.state).toBe('typing')
-    expect(readBackup(3)).toEqual({ version: 6, draft: { name: 'One two' } })
+    expect(readBackup<Draft>('letter', 3)).toEqual({ version: 6, draft: { name: 'One two' } })
     await pass(600)
     expect(server.of('PATCH')).toEqual([
       { name: 'One', version: 5 },
@@ -81,7 +83,7 @@ describe('useAutosave', () => {
     type('Kept')
     await pass(600)
     expect(hook().saving).toMatchObject({ state: 'problem', problem: { status: 0 } })
-    expect(readBackup(3)?.draft).toEqual({ name: 'Kept' })
+    expect(readBackup<Draft>('letter', 3)?.draft).toEqual({ name: 'Kept' })
     await pass(3000)
     away = false
     await pass(3000)
@@ -112,7 +114,7 @@ describe('useAutosave', () => {
       await pass(600)
       type('Mine too')
       expect(hook().saving).toMatchObject({ state: 'problem', problem: { code: 'changed_meanwhile' } })
-      expect(readBackup(3)?.draft).toEqual({ name: 'Mine too' })
+      expect(readBackup<Draft>('letter', 3)?.draft).toEqual({ name: 'Mine too' })
     })
 
     it('keeps mine on top of theirs when told to', async () => {
@@ -135,7 +137,7 @@ describe('useAutosave', () => {
       await pass(600)
       await act(() => hook().takeTheirs())
       expect(server.of('POST')).toEqual([{ name: 'Mine' }])
-      expect([readBackup(3), hook().unsaved()]).toEqual([null, false])
+      expect([readBackup<Draft>('letter', 3), hook().unsaved()]).toEqual([null, false])
     })
 
     it('drops nothing when keeping it did not work', async () => {
@@ -144,18 +146,18 @@ describe('useAutosave', () => {
       type('Mine')
       await pass(600)
       await act(() => expect(hook().takeTheirs()).rejects.toMatchObject({ status: 0 }))
-      expect([readBackup(3)?.draft, hook().unsaved()]).toEqual([{ name: 'Mine' }, true])
+      expect([readBackup<Draft>('letter', 3)?.draft, hook().unsaved()]).toEqual([{ name: 'Mine' }, true])
     })
   })
 
   it('begins with what a lost page had, and saves it', async () => {
     const server = standIn({ [PATCH]: () => saved(6) })
-    keepBackup(3, 5, { name: 'Lost' })
+    keepBackup('letter', 3, 5, { name: 'Lost' })
     const { hook } = writing({ name: 'Lost' })
     expect(hook().saving.state).toBe('typing')
     await pass(600)
     expect(server.of('PATCH')).toEqual([{ name: 'Lost', version: 5 }])
-    expect(readBackup(3)).toBeNull()
+    expect(readBackup<Draft>('letter', 3)).toBeNull()
   })
 
   it('saves at once when one leaves the screen', async () => {

@@ -4,13 +4,15 @@ import type { Shape } from '../../../api/client'
 import { page } from '../../../testing/page'
 import { standIn } from '../../../testing/server'
 import { keepBackup, readBackup } from './backup'
+import type { Draft } from './draft'
+import { LETTERS } from './kept'
 import { useLeftOver } from './useLeftOver'
 
 const letter = (version: number) => ({ id: 3, version }) as Shape<'Letter'>
 const VERSIONS = 'POST /api/letters/3/versions'
 
 async function leftOver(version: number) {
-  const { result } = page().use(() => useLeftOver(3, letter(version)))
+  const { result } = page().use(() => useLeftOver(LETTERS, 3, letter(version)))
   await waitFor(() => expect(result.current.isFetching).toBe(false))
   return result.current
 }
@@ -24,23 +26,23 @@ describe('what a lost page left on this machine', () => {
 
   it('is gone on with, on the letter as it was', async () => {
     standIn({})
-    keepBackup(3, 5, { name: 'Lost' })
+    keepBackup('letter', 3, 5, { name: 'Lost' })
     expect((await leftOver(5)).data).toEqual({ draft: { name: 'Lost' } })
-    expect(readBackup(3)).not.toBeNull()
+    expect(readBackup<Draft>('letter', 3)).not.toBeNull()
   })
 
   it('is kept among the versions of a letter that was changed since', async () => {
     const server = standIn({ [VERSIONS]: () => ({ status: 201 }) })
-    keepBackup(3, 5, { name: 'Lost', archived: false })
+    keepBackup('letter', 3, 5, { name: 'Lost', archived: false })
     expect((await leftOver(6)).data).toEqual({ draft: null })
     expect(server.of('POST')).toEqual([{ name: 'Lost' }])
-    expect(readBackup(3)).toBeNull()
+    expect(readBackup<Draft>('letter', 3)).toBeNull()
   })
 
   it('stays here when it cannot be kept there', async () => {
     standIn({ [VERSIONS]: () => 'away' })
-    keepBackup(3, 5, { name: 'Lost' })
+    keepBackup('letter', 3, 5, { name: 'Lost' })
     expect((await leftOver(6)).error).toMatchObject({ status: 0 })
-    expect(readBackup(3)?.draft).toEqual({ name: 'Lost' })
+    expect(readBackup<Draft>('letter', 3)?.draft).toEqual({ name: 'Lost' })
   })
 })

@@ -1,25 +1,25 @@
 import { useQuery } from '@tanstack/react-query'
-import { api, ask, type Shape } from '../../../api/client'
 import { dropBackup, readBackup } from './backup'
-import type { Draft } from './draft'
+import type { Kept } from './kept'
+
+type Version = { id: number; version: number; updated_at: string }
 
 /**
- * What was typed on this machine and never reached the server. On the letter as it was it goes on where it stopped; on a
- * newer one it is kept among the versions first, and stays here until it is.
+ * What was typed on this machine and never reached the server. On the text as it was it goes on where it stopped; on a newer
+ * one it is kept among the versions first, and stays here until it is.
  */
-export function useLeftOver(id: number, letter: Shape<'Letter'> | undefined) {
+export function useLeftOver<D extends object, R extends Version>(kept: Kept<D, R>, id: number, record: R | undefined) {
   return useQuery({
-    queryKey: ['left-over', id],
-    enabled: letter !== undefined,
+    queryKey: ['left-over', kept.kind, id],
+    enabled: record !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
-    queryFn: async (): Promise<{ draft: Draft | null }> => {
-      const kept = readBackup(id)
-      if (!kept) return { draft: null }
-      if (kept.version === letter?.version) return { draft: kept.draft }
-      const { set_aside: _, archived: __, ...content } = kept.draft
-      await ask(api.POST('/api/letters/{id}/versions', { params: { path: { id } }, body: content }))
-      dropBackup(id)
+    queryFn: async (): Promise<{ draft: D | null }> => {
+      const left = readBackup<D>(kept.kind, id)
+      if (!left) return { draft: null }
+      if (left.version === record?.version) return { draft: left.draft }
+      await kept.setAside(id, left.draft)
+      dropBackup(kept.kind, id)
       return { draft: null }
     },
   })

@@ -335,8 +335,8 @@ function JoinDialog({ people, onClose }: { people: Shape<'Chosen'>; onClose: () 
   )
 }
 
-/** People chosen in the table as an audience. */
-function audienceOf(people: Shape<'Chosen'>): Shape<'Audience'> {
+/** People that were chosen as an audience. */
+export function audienceOf(people: Shape<'Chosen'>): Shape<'Audience'> {
   if (people.ids) return { people: people.ids }
   return people.audience ?? { condition: people.condition ?? {} }
 }

@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from 'react'
-import { type LoadPeople, PeopleBehind } from './PeopleList'
+import { type LoadPeople, PeopleBehind } from './PeopleBehind'
 
 /** A number that opens the people behind it; nobody is behind nought. */
 export function OpensPeople({

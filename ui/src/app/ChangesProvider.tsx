@@ -1,30 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, type ReactNode, useContext, useEffect, useState } from 'react'
-import { api, ask, type Shape } from '../api/client'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type ReactNode, useEffect, useState } from 'react'
+import { api, ask } from '../api/client'
 import { classes } from '../parts/classes'
 import { ErrorNote } from '../parts/States'
+import { AFFECTED, type Change, ChangesContext, useTakeBack } from './changes'
 import { number, plural } from './format'
-
-type Change = Shape<'Change'>
-const ChangesContext = createContext<(change: Change) => void>(() => undefined)
-const AFFECTED = [
-  'people',
-  'person',
-  'sieve',
-  'catalogue',
-  'history',
-  'lists',
-  'tags',
-  'filters',
-  'behind',
-  'company',
-  'doubles',
-  'changes',
-  'imports',
-]
-
-/** Tells the page that something was done to many records, so that it shows how far it is and offers to take it back. */
-export const useTellChange = () => useContext(ChangesContext)
+import { StaysOut, TakenBackWords } from './TakenBackWords'
 
 /** What was done last to many records: how far it is, and the way back. */
 export function ChangesProvider({ children }: { children: ReactNode }) {
@@ -45,40 +26,6 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
 }
 
 const working = (change: Change | undefined) => change && ['waiting', 'running', 'undoing'].includes(change.state)
-
-/** Taking back what was done to many records. */
-export function useTakeBack(id: number) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: () => ask(api.POST('/api/changes/{id}/undo', { params: { path: { id } } })),
-    onSuccess: (change) => {
-      client.setQueryData(['change', id], change)
-      for (const key of AFFECTED) client.invalidateQueries({ queryKey: [key] })
-    },
-  })
-}
-
-/** "3 of them were changed by somebody since and stay as they are". */
-export function keptWords(change: Change): string {
-  const kept =
-    change.kept === 0
-      ? ''
-      : change.kept === 1
-        ? ' One was changed by somebody since and stays as it is.'
-        : ` ${number(change.kept)} were changed by somebody since and stay as they are.`
-  const one = 'company, tag or list it made is used and stays'
-  const many = 'companies, tags and lists it made are used and stay'
-  const made = change.stays_made === 0 ? '' : ` ${plural(change.stays_made, one, many)}.`
-  return kept + made + staysOutWords(change)
-}
-
-/** What taking it back does not bring back: places in sequences that run. */
-export function staysOutWords(change: Change): string {
-  if (change.stays_out === 0) return ''
-  return change.stays_out === 1
-    ? ' One place in a sequence stays empty: add them again if they should go on.'
-    : ` ${number(change.stays_out)} places in sequences stay empty: add them again if they should go on.`
-}
 
 function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
   const client = useQueryClient()
@@ -104,7 +51,7 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
       <div className="flex items-center gap-4">
         <p className="grow">
           {state === 'undone' ? 'Taken back: ' : state === 'undoing' ? 'Taking back: ' : ''}
-          {change.words}.{state === 'undone' ? keptWords(change) : staysOutWords(change)}
+          {change.words}.{state === 'undone' ? <TakenBackWords change={change} /> : <StaysOut change={change} />}
         </p>
         {(state === 'done' || state === 'waiting') && (
           <button

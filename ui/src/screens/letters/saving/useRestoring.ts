@@ -1,0 +1,42 @@
+import { type UseMutationResult, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Kept } from './kept'
+
+type Version = { id: number; version: number; updated_at: string }
+
+/** Going back to a version of one text, or forth again. */
+export type Restoring = {
+  kept: Pick<Kept, 'kind' | 'versions' | 'compare'>
+  id: number
+  restore: UseMutationResult<unknown, Error, number>
+}
+
+/** What a text was, and where one stands among that. */
+export function useVersions(kept: Restoring['kept'], id: number) {
+  return useQuery({ queryKey: ['versions', kept.kind, id], queryFn: () => kept.versions(id) })
+}
+
+/**
+ * @param writing the autosave of the text: what waits is saved first, so that it is a version too
+ * @param onRestored shows the text anew
+ */
+export function useRestoring<D extends object, R extends Version>(
+  kept: Kept<D, R>,
+  id: number,
+  writing: { flush: () => Promise<void>; version: () => number },
+  onRestored: () => void,
+): Restoring {
+  const client = useQueryClient()
+  const restore = useMutation({
+    scope: { id: `restore ${kept.kind} ${id}` },
+    mutationFn: async (number: number) => {
+      await writing.flush()
+      return kept.restore(id, number, writing.version())
+    },
+    onSuccess: (saved) => {
+      client.setQueryData([kept.kind, id], saved)
+      for (const key of kept.affected) client.invalidateQueries({ queryKey: [key] })
+      onRestored()
+    },
+  })
+  return { kept, id, restore }
+}

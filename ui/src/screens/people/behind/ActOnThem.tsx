@@ -1,0 +1,66 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { Shape } from '../../../api/client'
+import { plural } from '../../../app/format'
+import { useCatalogue } from '../../../app/useCatalogue'
+import { useCreate } from '../../../app/useCreate'
+import { ErrorNote } from '../../../parts/States'
+import { audienceOf, DoMany } from '../acting/DoMany'
+import { KeepList } from '../acting/KeepList'
+import { FIRST_VIEW } from '../table/usePeople'
+
+/** What can be done with everybody behind a number, as with people chosen in the table; what has no condition is kept as a list. */
+export function ActOnThem({
+  title,
+  people,
+  count,
+  total,
+  onLeave,
+}: {
+  title: string
+  people: Shape<'SamePeople'>
+  count: number
+  total: number
+  onLeave: () => void
+}) {
+  const navigate = useNavigate()
+  const create = useCreate()
+  const { data: catalogue } = useCatalogue()
+  const [keeping, setKeeping] = useState(false)
+  if (!people || !catalogue) return null
+  const { condition } = people
+  return (
+    <>
+      <div className="flex gap-2 mb-3">
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={create.sequence.isPending}
+          onClick={() => create.sequence.mutate({ name: `To: ${title}`.slice(0, 100), audience: audienceOf(people) })}
+        >
+          Write to {count === 1 ? 'them' : `these ${count}`}…
+        </button>
+        <DoMany people={people} count={count} view={FIRST_VIEW} catalogue={catalogue} onDone={onLeave} />
+        <button type="button" className="btn btn-sm btn-plain" onClick={() => setKeeping(true)}>
+          Keep as a list…
+        </button>
+        {condition && (
+          <button type="button" className="btn btn-sm btn-plain" onClick={() => navigate('/people', { state: { condition } })}>
+            Open in People
+          </button>
+        )}
+      </div>
+      {count < total && <p className="muted text-xs mb-2">All but {plural(total - count, 'record')} in the bin.</p>}
+      {create.sequence.error && <ErrorNote error={create.sequence.error} />}
+      {keeping && (
+        <KeepList
+          people={people}
+          count={count}
+          madeFrom={title}
+          onClose={() => setKeeping(false)}
+          onKept={() => setKeeping(false)}
+        />
+      )}
+    </>
+  )
+}
