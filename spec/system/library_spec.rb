@@ -38,7 +38,16 @@ RSpec.describe "the library of letters" do
     expect(page).to have_css("[role=status]", text: /\ASaved/)
     visit "/passages"
     click_button "The measuring hour", match: :first
-    expect(page).to have_button("Welsh")
+    click_button "Welsh"
+    find("[aria-label='Text of the passage, welsh']").send_keys([:control, "a"], :backspace)
+    expect(page).to have_css("[role=status]", text: /\ASaved/)
+    find("[aria-label^='Back to']").click
+    click_button "Welsh"
+    expect(page).to have_css("[aria-label='Text of the passage, welsh']", text: "Mae’r awr fesur am ddim.")
+    click_button "Versions"
+    click_button "Show", match: :first
+    expect(page).to have_css("dialog del, dialog ins", text: "Mae’r")
+    within("dialog") { click_button "Close" }
     axe_clean
     click_link "Pictures"
     expect(page).to have_css("li", text: "Used in Spring from the workshop")

@@ -120,7 +120,26 @@ RSpec.describe "picking people" do
       expect(find_field("Name of the list Partners in May").value).to eq("Partners in May")
       click_button partners.to_s
     end
-    expect(page).to have_css("dialog", text: "#{partners} people")
+    within("dialog", text: "#{partners} people") { click_button "Open in People" }
+    expect(page).to have_css("p[aria-live=polite]", text: /\A#{partners} people match/)
+    expect(page).to have_text("is on the list Partners in May")
+  end
+
+  it "does with the people behind a number what it does with people chosen in the table" do
+    visit "/settings"
+    within("tr", text: "After the trade evening") { find(:button, text: /records/).click }
+    many = find("dialog", text: "people")[:innerText][/(\d+) people/, 1]
+    within("dialog") { click_button "Do with the people chosen" }
+    within("[role=dialog]") { click_button "Tag", exact: true }
+    fill_in "Tags, with commas between", with: "seen behind a number"
+    find(:button, text: /Do it for #{many} people/).click
+    expect(page).to have_css("[role=status]", text: "Tagged #{many} people seen behind a number")
+    click_button "Undo"
+    expect(page).to have_css("[role=status]", text: "Taken back")
+    within("tr", text: "After the trade evening") { find(:button, text: /records/).click }
+    within("dialog") { click_button "Write to these #{many}…" }
+    expect(page).to have_current_path(%r{\A/sequences/\d+})
+    expect(page).to have_text("of #{many} will get it")
   end
 
   it "shows other columns in another order, and remembers them" do

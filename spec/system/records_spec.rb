@@ -104,6 +104,21 @@ RSpec.describe "records on the page" do
     within("[role=dialog]") { expect(page).to have_button("Parking") }
   end
 
+  it "opens the deals at a stage, and those of a company, each with its person" do
+    visit "/settings"
+    stage = find("tr", text: /\d+ deals?, £/, match: :first)
+    many = stage.text[/(\d+) deals?/, 1]
+    stage.find(:button, text: /deal/).click
+    expect(page).to have_css("dialog", text: /#{many} deals?, £/)
+    expect(page).to have_css("dialog li", count: [many.to_i, 60].min)
+    within("dialog") { click_button "Close" }
+    visit "/companies"
+    row = find("tr", text: /\d+, £/, match: :first)
+    row.find(:button, text: /, £/).click
+    within("dialog") { find("li a", match: :first).click }
+    expect(page).to have_current_path(%r{\A/people/\d+})
+  end
+
   it "blocks a domain, which is stronger than any audience" do
     visit "/settings"
     fill_in "Address, or a whole domain", with: "nowhere-at-all.example"

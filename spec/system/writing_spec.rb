@@ -84,6 +84,23 @@ RSpec.describe "writing a letter" do
     expect(text).to have_text("Dear all")
   end
 
+  it "steps back through what was kept when the page was opened anew, and forth again" do
+    text.send_keys("Dear all, what was written here first stays within reach.")
+    saved
+    text.send_keys([:control, "a"], :backspace)
+    saved
+    visit page.current_path
+    expect(text).to have_no_text("Dear all")
+    find("[aria-label^='Back to']").click
+    expect(page).to have_css("[aria-label='Text of the letter']", text: "Dear all, what was written")
+    click_button "Versions"
+    expect(page).to have_css("[role=status]", text: "You went back to")
+    axe_clean
+    click_button "Return to the newest"
+    expect(page).to have_css("[aria-label^='Forth to'][disabled]")
+    expect(text).to have_no_text("Dear all")
+  end
+
   it "makes blocks with the stroke and the keyboard, and moves them with Alt and an arrow" do
     text.send_keys("First", :enter, "/head", :enter, "Second", :enter, "/list", :enter, "Third")
     saved

@@ -32,7 +32,7 @@ module NimbleLetter
         Reason.new(
           "no_at_address",
           "allowed",
-          "another record with this address said no",
+          "said no on another record",
           {"field" => "person.no_at_address", "is" => "yes"},
           true
         )

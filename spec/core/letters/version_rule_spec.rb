@@ -2,7 +2,8 @@
 
 RSpec.describe Core::Letters::VersionRule do
   def goes_on?(before = "Dear Ana, come and listen", after = "Dear Ana, come and listen now", **other)
-    described_class.goes_on?(same_writer: true, since_begun: 60, since_left: 5, before: before, after: after, **other)
+    body = {before: {"body" => before}, after: {"body" => after}}
+    described_class.goes_on?(same_writer: true, since_begun: 60, since_left: 5, **body, **other)
   end
 
   let(:letter) { (1..40).map { |n| "word#{n}" }.join(" ") }
@@ -23,5 +24,8 @@ RSpec.describe Core::Letters::VersionRule do
     expect(goes_on?(letter, letter.tr("w", "m"))).to be(false)
     expect(goes_on?(letter, letter.split.first(36).join(" "))).to be(true)
     expect(goes_on?(letter, letter.split.reverse.join(" "))).to be(true)
+    parts = {before: {"body" => letter, "subject" => "An hour"}, after: {"body" => letter, "subject" => ""}}
+    expect(goes_on?(**parts)).to be(false)
+    expect(goes_on?(**parts, after: {"body" => letter})).to be(false)
   end
 end

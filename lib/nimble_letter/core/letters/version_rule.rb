@@ -15,11 +15,12 @@ module NimbleLetter
         # @param same_writer [Boolean]
         # @param since_begun [Numeric] seconds since the version was begun
         # @param since_left [Numeric] seconds since something was last typed into it
-        # @param before [String] all its words
-        # @param after [String]
+        # @param before [Hash{String=>String}] the words of each of its parts
+        # @param after [Hash{String=>String}]
         # @return [Boolean] whether the version goes on
         def self.goes_on?(same_writer:, since_begun:, since_left:, before:, after:)
-          same_writer && since_begun < LONGEST_SECONDS && since_left < PAUSE_SECONDS && !much_lost?(before, after)
+          same_writer && since_begun < LONGEST_SECONDS && since_left < PAUSE_SECONDS &&
+            before.none? { |part, words| much_lost?(words, after.fetch(part, "")) }
         end
 
         # @return [Boolean] whether so much is gone that somebody might want it back

@@ -11,10 +11,8 @@ module NimbleLetter
         model.extend JsonColumn
         model.json_column :content
         model.many_to_one :account
-        model.dataset_module do
-          # Those that were the text itself at some time.
-          def current = exclude(kind: "set_aside")
-        end
+        # Those that were the text itself at some time.
+        model.dataset_module { exclude(:current, kind: "set_aside") }
       end
     end
   end

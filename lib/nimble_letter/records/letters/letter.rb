@@ -57,8 +57,8 @@ module NimbleLetter
           passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
 
       # @param content [Hash{String=>Object}] see #content
-      # @return [String] all that one reads in it
-      def self.words_of(content) = PARTS.map { |part| Core::Letters::Document.new(content.fetch(part.to_s)).summary }.join(" ")
+      # @return [Hash{String=>String}] what one reads in each of its parts
+      def self.words_of(content) = content.slice(*PARTS.map(&:to_s)).transform_values { |json| Core::Letters::Document.new(json).summary }
 
       # @return [Hash{Symbol=>Object}]
       def content = CONTENT.to_h { |name| [name, public_send(name)] }

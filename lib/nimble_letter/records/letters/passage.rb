@@ -25,8 +25,8 @@ module NimbleLetter
       end
 
       # @param content [Hash{String=>Object}] see #content
-      # @return [String] all that one reads in it, in any language
-      def self.words_of(content) = content.fetch("documents").values.map { |json| Core::Letters::Document.new(json).summary }.join(" ")
+      # @return [Hash{String=>String}] what one reads in it, by language
+      def self.words_of(content) = content.fetch("documents").transform_values { |json| Core::Letters::Document.new(json).summary }
 
       # @return [Hash{Symbol=>Object}] what a version keeps
       def content = {name: name, documents: documents}

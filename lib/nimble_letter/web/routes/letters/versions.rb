@@ -11,8 +11,8 @@ module NimbleLetter
 
           def versions_json(versions)
             authors = Records::Account.select_hash(:id, :name)
-            rows = versions.all.select(:number, :account_id, :kind, :went_back_to, :created_at, :updated_at).order(Sequel.desc(:number)).all
-            shown = rows.map { |row| {**row.values.except(:account_id), author: authors[row.account_id]} }
+            rows = versions.all.select(:number, :account_id, :kind, :went_back_to, :created_at, :updated_at)
+            shown = rows.order(Sequel.desc(:number)).map { |row| {**row.values.except(:account_id), author: authors[row.account_id]} }
             {versions: shown, **versions.places}
           end
 
