@@ -7,7 +7,14 @@ module NimbleLetter
 
     # @param path [String]
     # @return [String] by what is in it, whatever it is called
+    # @raise [Unreadable] for what is no table at all, by its name
     def self.format_of(path)
+      if (what = Kind.of(path))
+        raise Unreadable.new(
+          "This is #{what}, not a table of people.",
+          hint: "Save the table as XLSX or CSV, or people as vCard, and bring that in."
+        )
+      end
       head = File.binread(path, 4096) || ""
       return "xlsx" if head.start_with?("PK\x03\x04".b)
 

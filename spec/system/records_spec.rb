@@ -15,7 +15,7 @@ RSpec.describe "records on the page" do
     attach_file("File with people", file(text, "fair.csv"), make_visible: true)
     expect(page).to have_text("1. Match the columns")
     expect(page).to have_button("Check every row", disabled: true)
-    select "03/04 is the 3rd of April", from: "How dates are written: say which"
+    select "03/04 is the 3rd of April", from: "Dates are written: say which"
     click_button "Check every row"
     expect(page).to have_css("[role=tab]", text: "1 new")
     expect(page).to have_text("1980-04-03")

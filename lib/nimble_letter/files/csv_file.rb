@@ -6,6 +6,8 @@ module NimbleLetter
   module Files
     # Rows of a text file with a delimiter (RFC 4180, and what programs make of it), read one at a time.
     class CsvFile
+      include Headed
+
       DELIMITERS = [",", ";", "\t", "|"].freeze
       MOST_COLUMNS = 500
       # A quote that never closes would otherwise swallow the rest of the file into one cell.
@@ -13,34 +15,27 @@ module NimbleLetter
       SAMPLE_LINES = 60
 
       # @param path [String]
-      # @param reading [Hash] "encoding", "delimiter"; what is missing is guessed
+      # @param reading [Hash] "encoding", "delimiter", "header" (see Headed); what is missing is guessed
       def initialize(path, reading = {})
         @path = path
         @encoding = reading["encoding"] || TextEncoding.guess(path)
-        @delimiter = reading["delimiter"] || guess_delimiter
+        @said = said_delimiter
+        @delimiter = reading["delimiter"] || @said || guess_delimiter
         unless DELIMITERS.include?(@delimiter)
           raise Invalid.new("A delimiter is a comma, a semicolon, a tab or a bar.", at: "reading.delimiter")
         end
+        read_header(reading)
       end
 
       # @return [Hash] how it is read, with nothing left to guess
-      def reading = {"encoding" => @encoding, "delimiter" => @delimiter}
-
-      # @return [Array<String>]
-      # @raise [Unreadable]
-      def headers =
-        @headers ||= each_line.first&.last || raise(Unreadable.new("There is nothing in this file.", hint: "Choose another file."))
-
-      # @yield [number, cells] the line the row begins on, as an editor counts; cells as String or nil
-      # @raise [Unreadable] naming the row from which on it cannot be read
-      def each_row(&)
-        return enum_for(:each_row) unless block_given?
-
-        each_line.with_index { |(line, cells), i| yield(line, cells) unless i.zero? }
-      end
+      def reading = {"encoding" => @encoding, "delimiter" => @delimiter, "header" => @header}
 
       private
 
+      def nothing = Unreadable.new("There is nothing in this file.", hint: "Choose another file.")
+
+      # @yield [number, cells] the line the row begins on, as an editor counts; cells as String or nil
+      # @raise [Unreadable] naming the row from which on it cannot be read
       def each_line
         return enum_for(:each_line) unless block_given?
 
@@ -50,7 +45,7 @@ module NimbleLetter
           while (cells = csv.shift)
             line = csv.lineno + within
             within += cells.sum { |cell| cell.to_s.count("\n") }
-            next if cells.all? { |cell| cell.nil? || cell.strip.empty? }
+            next if cells.all? { |cell| cell.nil? || cell.strip.empty? } || (line == 1 && @said)
             if cells.size > MOST_COLUMNS
               raise Unreadable.new("Line #{line} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.")
             end
@@ -88,10 +83,18 @@ module NimbleLetter
         end
       end
 
+      # Some spreadsheets write "sep=;" above the table.
+      def said_delimiter
+        line = TextEncoding.open(@path, @encoding) { |file| file.gets("\n", MOST_IN_A_CELL) }
+        line.to_s.scrub[/\A"?sep=([,;\t|])"?\s*\z/i, 1]
+      end
+
       # The delimiter that parts most lines into the same number of cells.
       def guess_delimiter
         lines = TextEncoding.open(@path, @encoding) { |file| Array.new(SAMPLE_LINES) { file.gets("\n", MOST_IN_A_CELL) }.compact }
-        bare = lines.map { |line| line.scrub.gsub(/"[^"]*"/, "") }
+        # A row goes on in the next line as long as a quote is open.
+        rows = lines.map(&:scrub).slice_when { |row| (@open = @open.to_i + row.count('"')).even? }.map(&:join)
+        bare = rows.map { |row| row.gsub(/"(?:[^"]|"")*"/, "") }
         DELIMITERS.max_by do |delimiter|
           counts = bare.map { |line| line.count(delimiter) }
           common = counts.tally.max_by { |count, times| [count.zero? ? 0 : times, count] }

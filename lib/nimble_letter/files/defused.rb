@@ -9,7 +9,16 @@ module NimbleLetter
       FORMULA = /\A[\s\u00a0\ufeff]*(?:[=@|\uff1d\uff20\uff5c]|[+\uff0b\uff0d\u2212-](?![\d\s().,-]*\z))|\A[\t\r\n]/
 
       # @return [Object] texts made harmless, everything else as it is
-      def self.cell(value) = (value.is_a?(String) && value.match?(FORMULA)) ? "'#{value}" : value
+      def self.cell(value) = would_run?(value) ? "'#{value}" : value
+
+      # @return [Object] a text as it was before it was made harmless, everything else as it is
+      def self.undone(value)
+        (would_run?(value) && value.start_with?("'")) ? value.delete_prefix("'") : value
+      end
+
+      # One that begins with apostrophes of its own gets one more, so that it comes back with those.
+      def self.would_run?(value) = value.is_a?(String) && value.sub(/\A'+/, "").match?(FORMULA)
+      private_class_method :would_run?
     end
   end
 end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "bigdecimal"
 require "csv"
 require "xlsxtream"
 
@@ -19,7 +20,7 @@ module NimbleLetter
         io.write(MARK)
         csv = CSV.new(io, row_sep: "\r\n") # RFC 4180 2.1
         csv << headers.map { |header| Defused.cell(header) }
-        rows.each { |row| csv << row.map { |value| Defused.cell(value) } }
+        rows.each { |row| csv << row.map { |value| value.is_a?(BigDecimal) ? Core::Fields::Writing.digits(value) : Defused.cell(value) } }
       end
       private_class_method :csv
 
@@ -27,11 +28,14 @@ module NimbleLetter
         Xlsxtream::Workbook.open(io) do |book|
           book.write_worksheet("People") do |sheet|
             sheet << headers.map { |header| Defused.cell(header) }
-            rows.each { |row| sheet << row.map { |value| Defused.cell(value) } }
+            rows.each { |row| sheet << row.map { |value| value.is_a?(BigDecimal) ? number(value) : Defused.cell(value) } }
           end
         end
       end
       private_class_method :xlsx
+
+      def self.number(value) = value.frac.zero? ? value.to_i : value.to_f
+      private_class_method :number
     end
   end
 end

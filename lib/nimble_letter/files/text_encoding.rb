@@ -17,8 +17,22 @@ module NimbleLetter
         return marked.last if marked
         return wide(head) if head.count("\0") > head.size / 10
 
-        utf8?(path) ? "UTF-8" : "Windows-1252"
+        utf8?(path) ? "UTF-8" : eight_bits(path)
       end
+
+      # Where Western alphabets have their letters: MacRoman from 80 to 9F, Windows-1252 from C0 on. A letter in the middle of a
+      # word says which.
+      def self.eight_bits(path)
+        old, western = 0, 0
+        File.open(path, "rb") do |file|
+          while (piece = file.read(1024 * 1024))
+            old += piece.scan(/[A-Za-z][\x80-\x9F](?=[a-z])/n).size
+            western += piece.scan(/[A-Za-z][\xC0-\xFF](?=[a-z])/n).size
+          end
+        end
+        (old > western) ? "MacRoman" : "Windows-1252"
+      end
+      private_class_method :eight_bits
 
       # Opens a file to be read as UTF-8, the byte order mark left out.
       # @param encoding [String] one of KNOWN

@@ -1,10 +1,9 @@
 # frozen_string_literal: true
 
-require "vcardigan"
-
 module NimbleLetter
   module Files
-    # Cards of a vCard file (RFC 2426, version 3; RFC 6350, version 4) as rows, one card a row.
+    # Cards of a vCard file as rows, one card a row (see VcardLines). Properties of our own, beginning with X-PERSON- or X-COMPANY-,
+    # are columns too, so that what went out as cards comes back whole.
     class VcardFile
       COLUMNS = [
         "First name",
@@ -12,7 +11,9 @@ module NimbleLetter
         "Title",
         "Known as",
         "Address",
+        "Further addresses",
         "Phone",
+        "Mobile",
         "Company",
         "Job title",
         "City",
@@ -21,9 +22,13 @@ module NimbleLetter
         "Birthday",
         "Language",
         "Time zone",
-        "Tag"
+        "Tag",
+        "Note"
       ].freeze
+      OWN = /\AX-(?:PERSON|COMPANY)-[A-Z0-9-]+\z/
+      MOST_OWN = 100
       MOST_IN_A_CARD = 4 * 1024 * 1024 # a picture may be inside
+      MOST_LENGTH_OF_NAME = 80
 
       # @param path [String]
       # @param reading [Hash] "encoding"
@@ -34,17 +39,30 @@ module NimbleLetter
 
       def reading = {"encoding" => @encoding}
 
-      def headers = COLUMNS
+      def headers = COLUMNS + own
 
       # @yield [number, cells] number of the card, from 1
       # @raise [Unreadable]
       def each_row
         return enum_for(:each_row) unless block_given?
 
-        each_card.with_index(1) { |text, number| yield(number, cells(text, number)) }
+        each_card.with_index(1) { |text, number| yield(number, cells(VcardLines.read(text))) }
       end
 
       private
+
+      def own
+        @own ||= begin
+          found = Set.new
+          TextEncoding.open(@path, @encoding) do |file|
+            file.each_line("\n", MOST_IN_A_CARD) do |line|
+              name = line[0, MOST_LENGTH_OF_NAME][/\A[A-Z0-9-]+(?=[:;])/i]&.upcase
+              found << name if name&.match?(OWN) && found.size < MOST_OWN
+            end
+          end
+          found.to_a
+        end
+      end
 
       def each_card
         return enum_for(:each_card) unless block_given?
@@ -68,47 +86,75 @@ module NimbleLetter
         raise Unreadable.new("The last card has no end.", hint: "The file may have been cut off; save it anew.") if card
       end
 
-      def cells(text, number)
-        card = VCardigan.parse(text)
-        family, given, _more, prefix = parts(card, :n)
-        given, family = parts(card, :fn).first.to_s.split(/ (?=\S+\z)/, 2) if given.to_s.empty? && family.to_s.empty?
-        _box, _extended, _street, city, region, _code, country = parts(card, :adr)
-        [
-          given,
-          family,
-          prefix,
-          first(card, :nickname),
-          first(card, :email),
-          first(card, :tel)&.sub(/\Atel:/i, ""),
-          parts(card, :org).first,
-          first(card, :title),
-          city,
-          region,
-          country,
-          birthday(first(card, :bday)),
-          first(card, :lang)&.slice(0, 2)&.downcase,
-          zone(first(card, :tz)),
-          first(card, :categories)
-        ].map { |cell| cell.to_s.strip.then { |words| words.empty? ? nil : words } }
-      rescue ArgumentError, NoMethodError, VCardigan::EncodingError
-        raise Unreadable.new("Card #{number} cannot be read.", hint: "Take it out of the file, or save it anew.")
+      def cells(lines)
+        card = lines.group_by(&:name)
+        addresses = preferred(card, "EMAIL")
+        cells = [
+          *names(card),
+          one(card, "NICKNAME"),
+          addresses.first,
+          Core::Importing::WordsInACell.write(addresses.drop(1)),
+          *phones(card),
+          parts(card, "ORG").first,
+          one(card, "TITLE"),
+          *parts(card, "ADR").values_at(3, 4, 6),
+          birthday(one(card, "BDAY")),
+          one(card, "LANG")&.slice(0, 2)&.downcase,
+          zone(one(card, "TZ")),
+          categories(card),
+          (card["NOTE"] || []).map { |line| line.parts.join(";") }.join("\n"),
+          *own.map { |name| one(card, name) }
+        ]
+        cells.map { |cell| cell.to_s.strip.then { |words| words.empty? ? nil : words } }
       end
 
-      # The reader parts at every semicolon, also at an escaped one; what ends in a backslash goes on in the next.
-      def parts(card, name)
-        values = card.field(name)&.first&.values || []
-        values
-          .inject([]) { |all, value| all.last&.match?(/(?<!\\)\\\z/) ? [*all[0..-2], "#{all.last};#{value}"] : [*all, value.to_s] }
-          .map { |value| plain(value) }
+      # RFC 6350 6.2.2: family, given, additional, prefixes. The additional ones are given names too.
+      def names(card)
+        family, given, more, prefix = (card["N"]&.first&.lists || []).map { |list| list.join(" ").squeeze(" ").strip }
+        given = [given, more].reject { |part| part.to_s.empty? }.join(" ")
+        if given.empty? && family.to_s.empty?
+          split = Core::Importing::WholeName.split(one(card, "FN").to_s, "given_first") || {}
+          return [split[:given], split[:family], split[:title]]
+        end
+        [given, family, prefix]
       end
 
-      def first(card, name) = parts(card, name).join(",").then { |words| words.empty? ? nil : words }
+      # A number for letters on paper is none to call; of the others the one for the pocket has a place of its own.
+      def phones(card)
+        lines = by_preference(card["TEL"] || []).reject { |line| type?(line, "FAX") || type?(line, "PAGER") }
+        mobile, others = lines.partition { |line| type?(line, "CELL") }
+        phone, second = others.map { |line| number(line) }
+        mobile = mobile.map { |line| number(line) }
+        [phone || mobile.shift, mobile.first || second]
+      end
 
-      # RFC 6350 3.4: commas, semicolons, backslashes and line breaks are escaped in texts.
-      def plain(value) = value.to_s.gsub(/\\n/i, " ").gsub(/\\([,;\\:])/, "\\1")
+      def number(line) = line.parts.join(";").sub(/\Atel:/i, "")
 
-      # RFC 6350 4.3.1 allows 19960415 and --0415; a day without a year is not a birthday one can keep.
-      def birthday(text) = text&.sub(/\A(\d{4})(\d{2})(\d{2})\z/, "\\1-\\2-\\3")&.then { |date| date.start_with?("--") ? nil : date }
+      def preferred(card, name)
+        by_preference(card[name] || []).map { |line| line.parts.join(";").sub(/\Amailto:/i, "").strip }.reject(&:empty?).uniq(&:downcase)
+      end
+
+      # RFC 6350 5.3: PREF from 1, the most preferred; before, it was a type.
+      def by_preference(lines)
+        lines.each_with_index.sort_by do |line, i|
+          pref = line.params["PREF"].first.to_i
+          [if pref.positive?
+             pref
+           else
+             (type?(line, "PREF") ? 1 : 101)
+           end, i]
+        end.map(&:first)
+      end
+
+      def type?(line, type) = line.params["TYPE"].any? { |one| one.casecmp?(type) }
+
+      def parts(card, name) = card[name]&.first&.parts || []
+
+      def one(card, name) = card[name]&.first&.parts&.join(";")&.then { |words| words.strip.empty? ? nil : words }
+
+      def categories(card) = Core::Importing::WordsInACell.write((card["CATEGORIES"] || []).flat_map(&:items).reject(&:empty?))
+
+      def birthday(text) = text&.strip&.sub(/\A(\d{4})(\d{2})(\d{2})(?:T.*)?\z/, "\\1-\\2-\\3")
 
       def zone(text) = text&.include?("/") ? text : nil
     end

@@ -5,10 +5,16 @@ module NimbleLetter
     # Writes people as vCard 4 (RFC 6350).
     module VcardOut
       FOLD_BYTES = 75 # RFC 6350 3.2
+      # Fields that a card has a property for; all others are written as X-PERSON-… and X-COMPANY-… (RFC 6350 6.10).
+      PLACES = %w[
+        person.first_name person.last_name person.title person.known_as person.email person.phone person.mobile person.company
+        person.job_title person.city person.region person.country person.birthday person.language person.time_zone person.tags
+        company.name
+      ].freeze
 
       # @param io [IO]
       # @param people [Enumerable<Hash{Symbol=>Object}>] name parts, email, phone, company, job_title, city, region, country, birthday,
-      #   language, time_zone, tags
+      #   language, time_zone, tags, further (addresses), own (cells by field key)
       def self.write(io, people)
         people.each { |person| io.write(lines(person).map { |line| folded(line) }.join) }
       end
@@ -21,8 +27,9 @@ module NimbleLetter
           "FN:#{text.call(:full_name)}",
           "N:#{text.call(:last_name)};#{text.call(:first_name)};;#{text.call(:title)};",
           one("NICKNAME", text.call(:known_as)),
-          one("EMAIL", text.call(:email)),
+          *[person[:email], *person[:further]].each_with_index.map { |email, i| one("EMAIL;PREF=#{i + 1}", escaped(email)) },
           one("TEL", text.call(:phone)),
+          one("TEL;TYPE=cell", text.call(:mobile)),
           one("ORG", text.call(:company)),
           one("TITLE", text.call(:job_title)),
           (
@@ -30,14 +37,28 @@ module NimbleLetter
               "ADR:;;;#{text.call(:city)};#{text.call(:region)};;#{text.call(:country)}"
             end
           ),
-          one("BDAY", person[:birthday]&.strftime("%Y%m%d")),
+          one("BDAY", person[:birthday]&.then { |day| day.strftime(Core::Fields::Yearless.is?(day) ? "--%m%d" : "%Y%m%d") }),
           one("LANG", text.call(:language)),
           one("TZ", text.call(:time_zone)),
           one("CATEGORIES", (person[:tags] || []).map { |tag| escaped(tag) }.join(",")),
+          *(person[:own] || {}).map { |key, value| one(own(key), escaped(plain(value))) },
           "END:VCARD"
         ].compact
       end
       private_class_method :lines
+
+      # @param key [String] of a field
+      # @return [String] name of the property
+      def self.own(key) = "X-#{key.upcase.tr("._", "--")}"
+
+      def self.plain(value)
+        case value
+        when BigDecimal then Core::Fields::Writing.digits(value)
+        when Date then value.iso8601
+        else value
+        end
+      end
+      private_class_method :plain
 
       def self.one(name, value) = value.to_s.empty? ? nil : "#{name}:#{value}"
       private_class_method :one

@@ -7,6 +7,8 @@ module NimbleLetter
   module Files
     # Rows of one sheet of an XLSX workbook (ECMA-376). What is in it is measured before anything is unpacked.
     class XlsxFile
+      include Headed
+
       MOST_BYTES = 600 * 1024 * 1024 # unpacked
       MOST_RATIO = 200 # unpacked to packed; a real sheet of repeated text reaches about 40
 
@@ -18,24 +20,22 @@ module NimbleLetter
         measure
         @sheet = reading["sheet"] || sheets.first
         raise Invalid.new("There is no sheet “#{@sheet}” in this file.", at: "reading.sheet") unless sheets.include?(@sheet)
+
+        read_header(reading)
       end
 
-      def reading = {"sheet" => @sheet, "sheets" => sheets}
+      def reading = {"sheet" => @sheet, "sheets" => sheets, "header" => @header}
 
-      # @return [Array<String>]
-      def headers =
-        @headers ||=
-          each_line.first&.last&.map(&:to_s) ||
-          raise(Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet."))
-
-      # @yield [number, cells] as the sheet counts; cells as String, Date, Numeric, true, false or nil
+      # @yield [number, cells] cells as String, Date, Numeric, true, false or nil
       def each_row
         return enum_for(:each_row) unless block_given?
 
-        each_line.with_index { |(number, cells), i| yield(number, cells + Array.new([headers.size - cells.size, 0].max)) unless i.zero? }
+        super { |number, cells| yield(number, cells + Array.new([headers.size - cells.size, 0].max)) }
       end
 
       private
+
+      def nothing = Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet.")
 
       def sheets = @sheets ||= book.sheets
 
@@ -45,6 +45,7 @@ module NimbleLetter
         raise broken
       end
 
+      # @yield [number, cells] as the sheet counts
       # Roo answers a damaged part with whatever it stumbles over first, hence the wide net: it is about this file only.
       def each_line
         return enum_for(:each_line) unless block_given?

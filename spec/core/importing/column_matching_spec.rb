@@ -14,6 +14,20 @@ RSpec.describe Core::Importing::ColumnMatching do
 
   it "reads names in other languages, and with marks around them" do
     expect(match(["Vorname", "Nachname", "Ort", "prénom"])).to eq(["person.first_name", "person.last_name", "person.city", nil])
+    {
+      "German" => %w[Vorname Name Geburtsdatum Handy Telefonnummer Firma E-Mail-Adresse Notizen],
+      "French" => ["Prénom", "Nom", "Date de naissance", "Portable", "Téléphone", "Société", "Courriel", "Remarques"],
+      "Spanish" => ["Nombre", "Apellidos", "Fecha de nacimiento", "Móvil", "Teléfono", "Empresa", "Correo electrónico", "Notas"],
+      "Italian" => ["Nome di battesimo", "Cognome", "Data di nascita", "Cellulare", "Telefono", "Azienda", "Posta elettronica", "Note"],
+      "Dutch" => %w[Voornaam Achternaam Geboortedatum Mobiel Telefoonnummer Bedrijf E-mailadres Opmerkingen],
+      "Portuguese" => ["Primeiro nome", "Sobrenome", "Data de nascimento", "Telemóvel", "Telefone", "Empresa", "Endereço de e-mail",
+        "Observações"],
+      "Polish" => ["Imię", "Nazwisko", "Data urodzenia", "Telefon komórkowy", "Numer telefonu", "Firma", "Adres e-mail", "Uwagi"]
+    }.each do |language, headers|
+      expect(match(headers)).to eq(
+        %w[person.first_name person.last_name person.birthday person.mobile person.phone person.company person.email person.note]
+      ), language
+    end
     expect(match(["e_mail_address", "(Phone)", "* Company:"])).to eq(["person.email", "person.phone", "person.company"])
   end
 
@@ -27,6 +41,18 @@ RSpec.describe Core::Importing::ColumnMatching do
   describe "what stands in a column" do
     it "tells addresses and phones when the name says nothing" do
       expect(match(%w[A B], [["a@x.example", "b@x.example"], ["01632 960 101", "01632 960 102"]])).to eq(%w[person.email person.phone])
+    end
+
+    it "goes before a name that says something else, and leaves further ones to further addresses" do
+      emails = ->(letter) { Array.new(3) { |n| "#{letter}#{n}@x.example" } }
+      expect(match(["Kontakt", "Name"], [emails.call("a"), ["Ana Lark", "Bo Wen"]])).to eq(%w[person.email person.name])
+      expect(match(["B", "E-Mail-Adresse"], [emails.call("b"), [*emails.call("a"), "kaputt"]])).to eq(%w[person.addresses person.email])
+    end
+
+    it "tells a whole name from a family name" do
+      expect(match(%w[Name], [["Ana Lark", "Wen, Bo"]])).to eq(["person.name"])
+      expect(match(%w[Name], [%w[Lark Wen]])).to eq(["person.last_name"])
+      expect(match(%w[Name Vorname], [["van Dyk", "de la Cruz"], %w[Ana Bo]])).to eq(%w[person.last_name person.first_name])
     end
 
     it "needs most of the values to look like it" do

@@ -22,6 +22,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
       today << 2,
       today >> 2,
       Date.new(1990, 2, 29 - 1),
+      Core::Fields::Yearless.parse("--0519"),
       Date.new(1988, 2, 29),
       Date.new(1975, 5, 12),
       Date.new(1975, 5, 19),
@@ -29,6 +30,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
       Date.new(1981, 1, 1)
     ]
   end
+  let(:phones) { [nil, "01632 960 101", "+44 (0)1632 960101", "0044 1632 960 115", "ask Bo"] }
   let(:numbers) { [nil, 0, 1, BigDecimal("2.5"), -3, 1000] }
   let(:links) { [nil, "https://ternandfallow.example/a", "https://ternandfallow.example/b"] }
 
@@ -54,6 +56,8 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
           region: pick(words),
           country: pick(words),
           job_title: pick(words),
+          phone: pick(phones),
+          mobile: pick(phones),
           email: pick([nil, "ana@york.example", "Bo@York.example"]),
           standing: pick(%w[lead client partner]),
           consent: pick(%w[yes no unknown]),
@@ -163,7 +167,11 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
     when :reference then one_of(["me", *Records::Account.select_map(:id)])
     when :tags then one_of(tags)
     when :lists then one_of(Records::List.select_map(:id))
-    else one_of(words.compact.reject { |word| word.strip.empty? } + %w[yo % _ ana https://tern a])
+    when :text, :link, :long_text
+      return one_of(phones.compact.select { |one| one.match?(/\d/) } + %w[0163 960]) if Core::Fields::Field::PHONES.include?(field.key)
+
+      one_of(words.compact.reject { |word| word.strip.empty? } + %w[yo % _ ana https://tern a])
+    else raise "no value for #{field.type}"
     end
   end
 

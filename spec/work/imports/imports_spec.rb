@@ -127,6 +127,46 @@ RSpec.describe "bringing in a file" do
     expect(person("a@x.example").birthday).to eq(Date.new(1980, 3, 4))
   end
 
+  it "asks how numbers are written and which name comes first where it cannot know, and settles what is clear", :own_fields do
+    make_own_fields
+    unclear = receive("Email,Height,Name\na@x.example,1.234,Lark Ana\n")
+    expect(receiving.columns(unclear).map { |column| column.values_at(:decimals, :whole_names) }).to eq(
+      [[nil, false], [%w[. ,], false], [nil, true]]
+    )
+    expect { check(unclear) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:decimal_unclear) }
+    unclear = receiving.read_again(unclear.refresh, {"decimal" => ","}, version: unclear.version)
+    expect { check(unclear) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:name_order_unclear) }
+    clear = receive("Email,Height,Name\na@x.example,\"1.234,5\",\"Smith, John\"\nb@x.example,\"2.000\",Lark\n")
+    expect(clear.reading).to include("decimal" => ",")
+    expect(check(clear).counts).to eq("new" => 2)
+  end
+
+  it "takes notes and further addresses, once, and gives back what it can" do
+    known = make_person(email: "ana@ladle.example", city: "York")
+    Work::PersonAddresses.new(known, at).put("old@ladle.example", as: "further")
+    text = "Email,Email 2,Comment,Town\n\"Ana <ana@ladle.example>, ann@ladle.example\",old@ladle.example,Rang in May,Hull\n" \
+      "new@ladle.example,more@ladle.example,First note,Leeds\n"
+    import = bring(text)
+
+    further = -> { Records::PersonAddress.order(:id).all.map { |one| [one.person_id == known.id, one.email] } }
+    expect(further.call).to contain_exactly([true, "old@ladle.example"], [true, "ann@ladle.example"], [false, "more@ladle.example"])
+    notes = -> { Records::Event.where(kind: "note").order(:id).all.map { |event| event.data["text"] } }
+    expect(notes.call).to contain_exactly("Rang in May", "First note")
+
+    expect(bring(text, again: true).counts).to eq("same" => 2)
+    expect(notes.call.size).to eq(2)
+    Work::TakeBack.start(import.change_set, moment: at)
+    expect(known.refresh.city).to eq("York")
+    expect(further.call.select(&:first)).to eq([[true, "old@ladle.example"]])
+  end
+
+  it "leaves nothing behind that waits when a file cannot be read" do
+    ["%PDF-1.4\n", "", "Email,Town\n1,\"never\n#{"x,y\n" * 30_000}"].each do |text|
+      expect { receive(text) }.to raise_error(Invalid)
+    end
+    expect([Records::Import.count, Dir.children(@folder)]).to eq([0, []])
+  end
+
   it "comes back with the refused rows as they stood, each with its line and its reason" do
     import =
       bring(
@@ -134,12 +174,13 @@ RSpec.describe "bringing in a file" do
         ",lead,\n"
       )
 
-    expect(import.counts).to eq("new" => 1, "refused" => 4)
+    expect(import.counts).to eq("new" => 2, "partly" => 1, "refused" => 3)
     table = CSV.parse(Work::RefusedRows.file(import).read.force_encoding("UTF-8").delete_prefix("\uFEFF"))
     expect(table.first).to eq(%w[Email Surname Standing Note Line Reason])
     expect(table[1]).to eq(["x@y", "Lark", "lead", "'=1+1", "2", "“x@y” does not look like an address."])
     expect(table.drop(2).map(&:last)).to match(
-      [/Standing is one of/, "The address is in line 4 of this file already.", "There is neither a name, a company nor an address in it."]
+      [/Standing is not “king”/, "The address is in line 4 of this file already.",
+        "There is neither a name, a company nor an address in it."]
     )
   end
 

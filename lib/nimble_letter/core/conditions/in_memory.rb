@@ -44,7 +44,7 @@ module NimbleLetter
         def field_matches?(node, actual)
           return several_match?(node, actual || []) if %i[tags lists choices].include?(node.field.type)
 
-          actual = Fold.call(actual) if node.field.folded?
+          actual = node.field.fold(actual) if node.field.folded?
           return actual.nil? if node.is == "empty"
           return false if actual.nil?
 
@@ -60,9 +60,9 @@ module NimbleLetter
 
         def text_matches?(node, actual)
           case node.is
-          when "one_of" then node.value.any? { |wanted| Fold.call(wanted) == actual }
-          when "contains" then actual.include?(Fold.call(node.value))
-          when "starts_with" then actual.start_with?(Fold.call(node.value))
+          when "one_of" then node.value.any? { |wanted| node.field.fold(wanted) == actual }
+          when "contains" then actual.include?(node.field.fold(node.value))
+          when "starts_with" then actual.start_with?(node.field.fold(node.value))
           end
         end
 
@@ -88,7 +88,7 @@ module NimbleLetter
           case node.is
           when "in_last" then node.value.days_before(@today).cover?(actual)
           when "in_next" then node.value.days_after(@today).cover?(actual)
-          when "before" then actual < node.value
+          when "before" then actual < node.value && !Fields::Yearless.is?(actual)
           when "after" then actual > node.value
           when "on" then actual == node.value
           when "between" then actual.between?(*node.value)

@@ -150,7 +150,7 @@ module NimbleLetter
           return reference(given, at) if field.type == :reference
           return whole(given, at, 1..2**53) if field.type == :lists
 
-          wrong("A word is missing here", at) unless given.is_a?(String) && Fold.call(given)
+          wrong("A word is missing here", at) unless given.is_a?(String) && (field.folded? ? field.fold(given) : Fold.call(given))
           wrong("This is longer than 200 letters", at) if given.length > 200
           if %i[choice choices].include?(field.type) && !field.choices.key?(given)
             wrong("#{field.label} is never #{given.inspect}; it is one of #{field.choices.keys.join(", ")}", at)

@@ -65,6 +65,13 @@ module NimbleLetter
         # Text is compared folded, see Fold.
         def folded? = FOLDED.include?(type)
 
+        # Compared by their digits alone, however they are written.
+        PHONES = %w[person.phone person.mobile company.phone].freeze
+
+        # @param value [String, nil]
+        # @return [String, nil] as it is compared
+        def fold(value) = PHONES.include?(key) ? Phone.fold(value) : Fold.call(value)
+
         # @return [Symbol] the column that is compared and sorted by
         def compared_column = folded? ? :"#{column}_fold" : column
 

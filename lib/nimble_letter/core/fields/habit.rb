@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+require "bigdecimal"
+require "date"
+
 module NimbleLetter
   module Core
     module Fields
@@ -14,39 +17,56 @@ module NimbleLetter
         attr_reader :order, :decimal
 
         # @param order [String, nil] one of ORDERS for dates like 03/04/2026; nil: only ISO dates are understood
-        # @param decimal [String] the mark before the fraction
+        # @param decimal [String, nil] the mark before the fraction; nil: only what says the same with either is understood
         def initialize(order: nil, decimal: ".")
           raise Invalid.new("Dates are written as one of #{ORDERS.join(", ")}.", at: "order") unless order.nil? || ORDERS.include?(order)
-          raise Invalid.new("The decimal mark is a point or a comma.", at: "decimal") unless DECIMALS.include?(decimal)
+          raise Invalid.new("The decimal mark is a point or a comma.", at: "decimal") unless decimal.nil? || DECIMALS.include?(decimal)
 
           @order, @decimal = order, decimal
           freeze
         end
 
         ISO = /\A(\d{4})-(\d{1,2})-(\d{1,2})(?:[T ]\d.*)?\z/
+        BASIC = /\A((?:19|20)\d{2})(\d{2})(\d{2})(?:T\d.*)?\z/ # ISO 8601 5.2.1.1
         NUMBERS = %r{\A(\d{1,4})[./ -](\d{1,2})[./ -](\d{1,4})\.?\z}
-        WORDS = /\A(?:(\d{1,2})(?:st|nd|rd|th)?\.? +([a-z]{3,9})\.?,? +(\d{4})|([a-z]{3,9})\.? +(\d{1,2})(?:st|nd|rd|th)?,? +(\d{4}))\z/i
+        NAMED = /(?<name>\p{L}{3,12})\.?/
+        DAY = /(?<day>\d{1,2})(?:st|nd|rd|th|er|º|°)?\.?/
+        DAY_FIRST = /#{DAY} *-?(?:(?:de|of|den) )?#{NAMED},?(?: de| del)?[ -]+(?<year>\d{4})/
+        MONTH_FIRST = /#{NAMED} +#{DAY},? +(?<year>\d{4})/
+        WORDS = /\A(?:\p{L}+\.?, *)?(?:#{DAY_FIRST}|#{MONTH_FIRST})\z/i
         # A year of two digits up to this many years ahead belongs to this century (RFC 5280 4.1.2.5.1 cuts at 50).
         PIVOT = 50
 
         # @param text [String]
-        # @return [Date, nil] nil when it is none, or cannot be told apart from another
+        # @return [Date, nil] nil when it is none, or cannot be told apart from another; see Yearless for a day without a year
         def date(text)
           text = text.strip
-          if (found = ISO.match(text)) then valid(*found[1..3].map(&:to_i))
+          if (found = ISO.match(text) || BASIC.match(text)) then valid(*found[1..3].map(&:to_i))
           elsif (found = WORDS.match(text)) then in_words(found)
           elsif (found = NUMBERS.match(text)) then numbers(*found[1..3])
+          else Yearless.parse(text)
           end
         end
 
         # @param text [String]
         # @return [BigDecimal, nil]
         def number(text)
+          return certain(text) if decimal.nil?
+
           other = (decimal == ".") ? "," : "."
           plain = text.strip.sub(/\A[£$€]\s?/, "").sub(/\s?[£$€%]\z/, "").gsub(/[\s\u00a0\u202f']/, "")
           return unless plain.match?(/\A[+-]?(\d+|\d{1,3}(#{Regexp.escape(other)}\d{3})+)(#{Regexp.escape(decimal)}\d+)?\z/)
 
           BigDecimal(plain.delete(other).tr(decimal, "."))
+        end
+
+        # What a column of numbers could be written in. "1.234" is one thing with a decimal point and another with a comma.
+        # @param texts [Array<String>] non-empty
+        # @return [Array<String>] of DECIMALS, those under which every text is a number; one of them where both say the same
+        def self.decimals_for(texts)
+          read = DECIMALS.to_h { |mark| [mark, texts.map { |text| new(decimal: mark).number(text) }] }
+          read = read.reject { |_, numbers| numbers.include?(nil) }
+          (read.values.uniq.size > 1) ? read.keys : read.keys.first(1)
         end
 
         # What a column of texts could be written in.
@@ -57,6 +77,11 @@ module NimbleLetter
         end
 
         private
+
+        def certain(text)
+          marks = self.class.decimals_for([text])
+          self.class.new(decimal: marks.first).number(text) if marks.one?
+        end
 
         def numbers(first, second, third)
           return valid(first.to_i, second.to_i, third.to_i) if first.size == 4
@@ -76,9 +101,8 @@ module NimbleLetter
                          end
 
         def in_words(found)
-          day, name, year = found[1] ? found[1..3] : [found[5], found[4], found[6]]
-          month = Date::ABBR_MONTHNAMES.index(name[0, 3].capitalize)
-          month && valid(year.to_i, month, day.to_i)
+          month = Calendar::MonthNames.number(found[:name])
+          month && valid(found[:year].to_i, month, found[:day].to_i)
         end
 
         def valid(year, month, day) = (Date.new(year, month, day) if year.between?(1, 9999) && Date.valid_date?(year, month, day))

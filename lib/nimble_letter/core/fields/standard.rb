@@ -44,6 +44,7 @@ module NimbleLetter
           person("job_title", "Job title", :text),
           person("email", "Address", :text, uses: KEPT),
           person("phone", "Phone", :text, uses: KEPT),
+          person("mobile", "Mobile", :text, uses: KEPT, sorted: false),
           person("birthday", "Birthday", :date, phrase: "whose birthday is"),
           person("owner", "Owner", :reference, column: :owner_id, phrase: "is looked after by", uses: KEPT),
           person("tags", "Tag", :tags, phrase: "is tagged", uses: KEPT),

@@ -9,12 +9,16 @@ module NimbleLetter
       # Takes in a value for a field, typed or from a file, as the record holds it. One rule for forms, imports and
       # changes of many records.
       class Taking
+        # A value that is none of a field's choices; the message names the nearest.
+        NotAChoice = Class.new(Invalid)
+
         LIMITS =
           Hash
             .new(120)
             .merge(
               "person.email" => 190,
               "person.phone" => 40,
+              "person.mobile" => 40,
               "person.title" => 60,
               "person.time_zone" => 60,
               "person.consent_how" => 200,
@@ -88,11 +92,13 @@ module NimbleLetter
 
           fold = Fold.call(given.to_s)
           found = field.choices.find { |key, words| Fold.call(words) == fold || Fold.call(key) == fold }
-          if found
-            found.first
-          else
-            wrong(field, "#{field.label} is one of #{field.choices.values.first(12).join(", ")}; not “#{short(given)}”")
-          end
+          return found.first if found
+
+          words = field.choices.values
+          short = given.to_s.length <= Catalogue::LONGEST_NAME
+          near = short ? DidYouMean::SpellChecker.new(dictionary: words).correct(given.to_s).first : nil
+          said = near ? "did you mean “#{near}”?" : "it is one of #{words.first(12).join(", ")}."
+          raise NotAChoice.new("#{field.label} is not “#{short(given)}”; #{said}", code: :value_unclear, at: field.key)
         end
 
         def flag(field, given)
@@ -111,11 +117,12 @@ module NimbleLetter
           value.round(4)
         end
 
-        # Money typed or in a file is in pounds; records hold pence. A whole number sent by a screen is pence already.
+        # Money typed or in a file is in pounds, also as the number of a workbook; records hold pence. A whole number sent by a
+        # screen is pence already.
         def money(field, given)
           return given if given.is_a?(Integer) && given.between?(0, MOST_PENCE)
 
-          value = @habit.number(given.to_s)
+          value = given.is_a?(Numeric) ? BigDecimal(given.to_s) : @habit.number(given.to_s)
           wrong(field, "“#{short(given)}” is not an amount of money") if value.nil? || value.negative? || value > MOST_PENCE
           (value * 100).round.to_i
         end

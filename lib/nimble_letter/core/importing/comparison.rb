@@ -5,7 +5,7 @@ module NimbleLetter
     module Importing
       # What a row would change in a record that is there already.
       module Comparison
-        SETS = %w[person.tags person.lists].freeze
+        SETS = ["person.tags", "person.lists", Targets::ADDRESSES.key, Targets::NOTE.key].freeze
         # What a file may add to but not quietly turn round: somebody who said no stays with no.
         GUARDED = {"person.consent" => "no"}.freeze
 

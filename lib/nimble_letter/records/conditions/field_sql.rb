@@ -27,12 +27,14 @@ module NimbleLetter
         case node.is
         when "one_of", "all_of" then (node.field.type == :choices) ? several(node, column) : one_of(node, column)
         # The twin is compared byte by byte whatever the operator says; LIKE BINARY would keep the index out of it.
-        when "contains" then Sequel.function(:locate, Core::Fold.call(node.value), column) > 0
-        when "starts_with" then Sequel.ilike(column, "#{Records.db.dataset.escape_like(Core::Fold.call(node.value))}%")
+        when "contains" then Sequel.function(:locate, node.field.fold(node.value), column) > 0
+        when "starts_with" then Sequel.ilike(column, "#{Records.db.dataset.escape_like(node.field.fold(node.value))}%")
         when "yes" then {column => true}
         when "equals", "on" then {column => node.value}
         when "more_than", "after" then column > node.value
-        when "less_than", "before" then column < node.value
+        when "less_than" then column < node.value
+        # A day whose year nobody knows is before no other.
+        when "before" then Sequel.&(column < node.value, column > Core::Fields::Yearless::LAST)
         when "between" then within(column, node.value.first..node.value.last)
         else date(node, column)
         end
@@ -57,7 +59,7 @@ module NimbleLetter
 
       def one_of(node, column)
         values = case node.field.type
-        when :text then node.value.map { |value| Core::Fold.call(value) }
+        when :text then node.value.map { |value| node.field.fold(value) }
         when :reference then node.value.map { |id| (id == "me") ? @me : id }.compact
         else node.value
         end

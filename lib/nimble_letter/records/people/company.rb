@@ -21,7 +21,7 @@ module NimbleLetter
 
       def before_save
         FOLDED.each { |part| self[:"#{part}_fold"] = Core::Fold.call(self[part]) }
-        self[:phone_fold] = Phone.fold(phone)
+        self[:phone_fold] = Core::Phone.fold(phone)
         FieldCatalogue.current.each do |field|
           self[field.compared_column] = Core::Fold.call(self[field.column]) if field.custom? && field.folded? &&
             field.table == :companies && values.key?(field.column)

@@ -8,7 +8,7 @@ module NimbleLetter
 
       FOLDED = %i[first_name last_name known_as title city region country job_title email time_zone consent_how].freeze
       # Quick search looks into these, and into the company's name.
-      SEARCHED = %i[first_name last_name known_as email phone].freeze
+      SEARCHED = %i[first_name last_name known_as email phone mobile].freeze
       SEARCH_BYTES = 700
 
       many_to_one :company
@@ -48,19 +48,20 @@ module NimbleLetter
       def self.with_folds(values, company_name: nil, custom: [])
         values = FOLDED.each_with_object(values.dup) { |name, all| all[:"#{name}_fold"] = Core::Fold.call(values[name]) }
         custom.each { |field| values[field.compared_column] = Core::Fold.call(values[field.column]) if values.key?(field.column) }
-        values[:phone_fold] = Phone.fold(values[:phone])
+        values[:phone_fold] = Core::Phone.fold(values[:phone])
+        values[:mobile_fold] = Core::Phone.fold(values[:mobile])
         values[:company_fold] = Core::Fold.call(company_name)
-        values[:phone_end] = Phone.ending(values[:phone])
+        values[:phone_end] = Core::Phone.ending(values[:phone])
         values[:email_trunk] = Core::SameAddress.trunk(values[:email_fold])
         values[:domain_fold] = values[:email_fold]&.split("@", 2)&.last
-        words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], company_name].compact.join(" ")
+        words = [*SEARCHED.map { |name| values[name] }, values[:phone_fold], values[:mobile_fold], company_name].compact.join(" ")
         values[:search_fold] = Core::Fold.call(words)&.byteslice(0, SEARCH_BYTES)&.scrub("")
         values
       end
 
       def before_save
         own = FieldCatalogue.current.select { |field| field.custom? && field.folded? && field.table == :people }
-        told = values.slice(*FOLDED, :phone, *own.map(&:column))
+        told = values.slice(*FOLDED, :phone, :mobile, *own.map(&:column))
         set_fields_quietly(self.class.with_folds(told, company_name: company&.name, custom: own).except(*told.keys))
         set(address_blocked: BlockedAddress.blocks?(email), no_at_address: no_at_address?)
         super

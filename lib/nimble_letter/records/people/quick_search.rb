@@ -30,7 +30,7 @@ module NimbleLetter
         words =
           (
             if text.to_s.match?(NUMBER) && text.to_s.count("0-9") > 5
-              [Phone.fold(text).sub(/\A0/, "")]
+              [Core::Phone.fold(text).sub(/\A0/, "")]
             else
               Core::Fold.call(text).to_s.split.first(WORDS)
             end

@@ -22,8 +22,21 @@ module NimbleLetter
           set_aside: Records::SetAside.where(kind: "file", key: import.id.to_s).resting.get(:reason),
           matching: (import.matching || []).map { |match| match["field"] },
           reading: import.reading.except("headers"),
-          columns: (%w[reading failed].include?(import.state) && !import.file_key.empty?) ? receiving.columns(import) : []
+          **(open?(import) ? to_match(import, receiving) : {columns: [], first_rows: [], targets: []})
         )
+
+      def self.to_match(import, receiving)
+        targets = Core::Importing::Targets.all(Records::FieldCatalogue.current)
+        {
+          columns: receiving.columns(import),
+          first_rows: receiving.first_rows(import),
+          targets: targets.map { |field| {value: field.key, words: field.label, subject: field.subject, type: field.type} }
+        }
+      end
+      private_class_method :to_match
+
+      def self.open?(import) = %w[reading failed].include?(import.state) && !import.file_key.empty?
+      private_class_method :open?
 
       # @return [Hash] rows of one verdict with what would change
       def self.rows(import, verdict, after:, limit:)
@@ -51,7 +64,7 @@ module NimbleLetter
         Records::FieldCatalogue
           .current
           .to_h { |field| [field.key, field.label] }
-          .merge(Core::Importing::ColumnMatching::COMPANY => "Company")
+          .merge(Core::Importing::Targets::ALL.transform_values(&:label))
       private_class_method :labels
     end
   end

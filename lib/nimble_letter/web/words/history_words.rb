@@ -114,6 +114,7 @@ module NimbleLetter
         when "record" then (to == "made") ? "Record made" : "Record #{to}"
         when "tag", /\Atag:/ then put_on(data, "Tagged %s", "Tag %s taken off")
         when "list", /\Alist:/ then put_on(data, "Put on the list “%s”", "Taken off the list “%s”")
+        when /\Aaddress:/ then "Further address #{field.delete_prefix(Work::RecordState::ADDRESS)} #{to ? "added" : "taken off"}"
         when "bin" then to ? "Put in the bin" : "Taken out of the bin"
         when "person.address_blocked" then to.to_s
         when "person.no_at_address" then "Wants letters again: #{data["how"]}"

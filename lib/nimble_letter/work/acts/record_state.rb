@@ -4,15 +4,16 @@ module NimbleLetter
   module Work
     # Parts of people's records by key, read and written for many at once. What acts on many records change, what an
     # import changes, and what taking either back restores, are all said in these keys:
-    # a field's key ("person.city"), "tag:5", "list:7" (true or false) and "bin" (true or false).
+    # a field's key ("person.city"), and true or false for "tag:5", "list:7", "address:ana@x.example" (a further one) and "bin".
     # Values are as JSON keeps them: a date as "2026-05-12", an amount as text, several choices as an Array.
     class RecordState
       # A change to one of these changes what quick search finds, so those records are saved one by one.
-      SEARCHED = %w[person.first_name person.last_name person.known_as person.email person.phone person.company].freeze
+      SEARCHED = %w[person.first_name person.last_name person.known_as person.email person.phone person.mobile person.company].freeze
       COMPANY =
         Core::Fields::Field.new(key: "person.company", label: "Company", type: :reference, table: :people, column: :company_id, uses: [])
       DO_NOT_MAIL = "person.do_not_mail"
       BIN = "bin"
+      ADDRESS = "address:"
 
       # @param moment [Moment]
       def initialize(moment)
@@ -26,6 +27,7 @@ module NimbleLetter
         people = Records.db[:people].where(id: ids).as_hash(:id)
         worn = held(:people_tags, :tag_id, ids, keys, "tag:")
         on = held(:list_people, :list_id, ids, keys, "list:")
+        @addresses = addresses(ids, keys)
         people.to_h { |id, row| [id, keys.to_h { |key| [key, value(key, row, worn, on)] }] }
       end
 
@@ -94,8 +96,18 @@ module NimbleLetter
         return !row[:deleted_at].nil? if key == BIN
         return worn.include?([row[:id], key.delete_prefix("tag:").to_i]) if key.start_with?("tag:")
         return on.include?([row[:id], key.delete_prefix("list:").to_i]) if key.start_with?("list:")
+        return address?(row, key.delete_prefix(ADDRESS)) if key.start_with?(ADDRESS)
 
         self.class.to_json_value(field(key), row[field(key).column])
+      end
+
+      # The one in use need not be a further one too.
+      def address?(row, email) = Core::Fold.call(email).then { |fold| fold == row[:email_fold] || @addresses.include?([row[:id], fold]) }
+
+      def addresses(ids, keys)
+        return Set.new if keys.none? { |key| key.start_with?(ADDRESS) }
+
+        Records.db[:person_addresses].where(person_id: ids).select_map(%i[person_id email_fold]).to_set
       end
 
       def held(table, column, ids, keys, prefix)
@@ -127,9 +139,17 @@ module NimbleLetter
         case key
         when BIN then wanted ? PutInBin.call(ids, moment: @moment) : Records.db[:people].where(id: ids).update(deleted_at: nil)
         when /\Atag:/ then put(:people_tags, :tag_id, ids, key.delete_prefix("tag:").to_i, wanted)
+        when /\A#{ADDRESS}/o then put_address(ids, key.delete_prefix(ADDRESS), wanted)
         when /\Alist:/ then put(:list_people, :list_id, ids, key.delete_prefix("list:").to_i, wanted)
         else raise Invalid.new("Nothing of a record is called #{key.inspect}.", at: key)
         end
+      end
+
+      def put_address(ids, email, wanted)
+        fold, addresses = Core::Fold.call(email), Records.db[:person_addresses]
+        return addresses.where(person_id: ids, email_fold: fold).delete unless wanted
+
+        addresses.insert_ignore.import(%i[person_id email email_fold], ids.map { |id| [id, email, fold] })
       end
 
       def put(table, column, ids, other, wanted)

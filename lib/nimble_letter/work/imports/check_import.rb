@@ -62,22 +62,24 @@ module NimbleLetter
       end
 
       def reading
-        @reading ||= begin
-          habit = Core::Fields::Habit.new(order: @import.reading["order"], decimal: @import.reading.fetch("decimal", "."))
-          Core::Importing::RowReading.new(
-            @import.matching.map { |match| match["field"] },
-            catalogue: @moment.catalogue,
-            taking: @moment.taking(habit),
-            owners: (@import.choices || {}).fetch("owners", {})
-          )
-        end
+        @reading ||= Core::Importing::RowReading.new(
+          @import.matching.map { |match| match["field"] },
+          catalogue: @moment.catalogue,
+          taking: @moment.taking(ReceiveImport.habit(@import.reading)),
+          owners: (@import.choices || {}).fetch("owners", {}),
+          name_order: @import.reading["name_order"]
+        )
       end
 
       def note(number, cells, row, judge)
         verdict, person_id, reason, changes =
           row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
         @counts[verdict] += 1
-        kept = %w[refused doubtful].include?(verdict)
+        # Rows that come in but for a value come back too, so that it can be mended.
+        partly = verdict != "refused" && row.left_out.any?
+        @counts["partly"] += 1 if partly
+        reason = [reason, *row.left_out].compact.join(" ") if partly
+        kept = partly || %w[refused doubtful].include?(verdict)
         {
           import_id: @import.id,
           number: number,

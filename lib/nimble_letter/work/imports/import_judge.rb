@@ -17,6 +17,7 @@ module NimbleLetter
       # @param rows [Array<Hash{String=>Object}>] values by field key
       def initialize(rows, moment)
         @moment = moment
+        @notes = rows.any? { |values| values.key?(Core::Importing::Targets::NOTE.key) }
         @by_address = by_address(rows.filter_map { |values| Core::Fold.call(values["person.email"]) })
         # Of those whose address is known nothing more need be found out.
         rows = rows.reject { |values| @by_address.key?(Core::Fold.call(values["person.email"])) }
@@ -43,10 +44,10 @@ module NimbleLetter
       end
 
       def likely(values)
-        name = name_key(values["person.first_name"], values["person.last_name"], values[Core::Importing::ColumnMatching::COMPANY])
+        name = name_key(values["person.first_name"], values["person.last_name"], values[Core::Importing::Targets::COMPANY.key])
         return [@by_name[name], "Same name and company as another record."] if name && @by_name[name]
 
-        phone = Records::Phone.ending(values["person.phone"])
+        phone = Core::Phone.ending(values["person.phone"])
         return [@by_phone[phone], "Same phone as another record."] if phone && @by_phone[phone]
 
         nil
@@ -87,7 +88,7 @@ module NimbleLetter
       end
 
       def by_phone(rows)
-        ends = rows.filter_map { |values| Records::Phone.ending(values["person.phone"]) }.uniq
+        ends = rows.filter_map { |values| Core::Phone.ending(values["person.phone"]) }.uniq
         if ends.empty?
           {}
         else
@@ -95,10 +96,16 @@ module NimbleLetter
         end
       end
 
+      def addresses(ids) = Records.db[:person_addresses].where(person_id: ids).select_hash_groups(:person_id, :email_fold)
+
+      # What is noted of them already is not noted again.
+      def notes(ids) = @notes ? PersonNotes.folded(ids) : {}
+
       def held(people)
         stored = Records::Facts.stored(people)
         ids = people.map(&:id)
         tags = Records.db[:people_tags].where(person_id: ids).join(:tags, id: :tag_id).select_hash_groups(:person_id, :name_fold)
+        addresses, notes = addresses(ids), notes(ids)
         lists = Records.db[:list_people].where(person_id: ids).join(:lists, id: :list_id).select_hash_groups(:person_id, :name)
         stored.to_h do |id, values|
           [
@@ -106,6 +113,8 @@ module NimbleLetter
             values.merge(
               "person.company" => values["company.name"],
               "person.tags" => tags.fetch(id, []),
+              Core::Importing::Targets::ADDRESSES.key => addresses.fetch(id, []) + [Core::Fold.call(values["person.email"])],
+              Core::Importing::Targets::NOTE.key => notes.fetch(id, []),
               "person.lists" => lists.fetch(id, []).map { |name| Core::Fold.call(name) }
             )
           ]

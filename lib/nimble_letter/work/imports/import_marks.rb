@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # Companies, tags and lists that rows name: those that are there, and those that are made on the way.
     class ImportMarks
-      COMPANY = Core::Importing::ColumnMatching::COMPANY
+      COMPANY = Core::Importing::Targets::COMPANY.key
 
       # @param rows [Array<Hash{String=>Object}>]
       def initialize(rows, moment)
@@ -72,7 +72,7 @@ module NimbleLetter
           row[field.column] = RecordState.to_column(field, values[field.key])
           row[field.compared_column] = Core::Fold.call(row[field.column]) if field.folded?
         end
-        row[:phone_fold] = Records::Phone.fold(row[:phone])
+        row[:phone_fold] = Core::Phone.fold(row[:phone])
         row
       end
 

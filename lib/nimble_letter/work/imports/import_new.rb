@@ -5,6 +5,7 @@ module NimbleLetter
     # Makes the records of many new people at once.
     class ImportNew
       SETS = Core::Importing::Comparison::SETS
+      ADDRESSES, NOTE = Core::Importing::Targets::ADDRESSES.key, Core::Importing::Targets::NOTE.key
 
       # @param marks [ImportMarks]
       def initialize(marks, moment)
@@ -26,6 +27,8 @@ module NimbleLetter
         ids = Records::BulkInsert.ids(:people, records)
         put(:people_tags, :tag_id, rows, ids) { |values| @marks.tags(values) }
         put(:list_people, :list_id, rows, ids) { |values| @marks.lists(values) }
+        further(rows, ids)
+        PersonNotes.append(ids.zip(rows.map { |values| values.fetch(NOTE, []) }), moment: @moment)
         # Those that say no themselves are heard by the others with their address.
         NoAtAddress.follow(records.select { |record| record[:no_at_address] }.map { |record| record[@address] } - @said.to_a, @moment)
         ids
@@ -61,6 +64,14 @@ module NimbleLetter
       def blocked(keys)
         at = Records::SameAddress.blocked_column
         Records::BlockedAddress.where(at => keys + keys.map { |key| key.split("@", 2).last }.uniq).select_map(at).to_set
+      end
+
+      def further(rows, ids)
+        made = rows.zip(ids).flat_map do |values, id|
+          emails = values.fetch(ADDRESSES, []).reject { |email| Core::Fold.call(email) == Core::Fold.call(values["person.email"]) }
+          emails.map { |email| {person_id: id, email: email, email_fold: Core::Fold.call(email)} }
+        end
+        Records::BulkInsert.call(:person_addresses, made)
       end
 
       def put(table, column, rows, ids)

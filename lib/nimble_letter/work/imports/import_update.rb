@@ -4,7 +4,8 @@ module NimbleLetter
   module Work
     # Changes records that are there already by what rows of a file say of them, and notes what each was before.
     class ImportUpdate
-      COMPANY = Core::Importing::ColumnMatching::COMPANY
+      COMPANY = Core::Importing::Targets::COMPANY.key
+      ADDRESSES, NOTE = Core::Importing::Targets::ADDRESSES.key, Core::Importing::Targets::NOTE.key
 
       # @param fill_only [Boolean] what stands in a record already stays
       def initialize(marks, moment, fill_only:)
@@ -18,6 +19,8 @@ module NimbleLetter
         wanted = rows.to_h { |id, values| [id, wanted(values)] }
         return if wanted.empty?
 
+        note(rows, set)
+
         before = @state.read(wanted.keys, wanted.values.flat_map { |values| @state.keys_of(values) }.uniq)
         # A record may have gone since the file was checked.
         changed = wanted.slice(*before.keys).to_h { |id, values| [id, changes(values, before[id])] }.reject { |_, values| values.empty? }
@@ -29,11 +32,22 @@ module NimbleLetter
 
       private
 
+      # A note is part of the history and stays in it; what is noted already is not noted again.
+      def note(rows, set)
+        noting = rows.select { |_, values| values.key?(NOTE) }
+        return if noting.empty?
+
+        there = PersonNotes.folded(noting.map(&:first))
+        fresh = noting.map { |id, values| [id, values[NOTE].reject { |text| there.fetch(id, []).include?(Core::Fold.call(text)) }] }
+        PersonNotes.append(fresh, moment: @moment, account_id: set.account_id)
+      end
+
       def wanted(values)
         state = values.select { |key, _| @state.field(key) && key != COMPANY && key != "person.email" }
         state[COMPANY] = @marks.company(values)[:id] if values[COMPANY]
         @marks.tags(values).each { |id| state["tag:#{id}"] = true }
         @marks.lists(values).each { |id| state["list:#{id}"] = true }
+        values.fetch(ADDRESSES, []).each { |email| state["#{RecordState::ADDRESS}#{email}"] = true }
         state
       end
 

@@ -12,6 +12,22 @@ module NimbleLetter
       MOST_BYTES = 250 * 1024 * 1024
       SAMPLE = 200 # rows looked at for suggestions
       PIECE = 1024 * 1024
+      # How a file is read, and how what stands in it is.
+      HOW = %w[encoding delimiter sheet header].freeze
+      HABITS = %w[order decimal name_order].freeze
+      SHOWN_ROWS = 10 # of which one may name the columns
+
+      # @param reading [Hash]
+      # @return [Core::Fields::Habit] what nobody has said is not guessed
+      # @raise [Invalid]
+      def self.habit(reading)
+        order = reading["name_order"]
+        unless order.nil? || Core::Importing::WholeName::ORDERS.include?(order)
+          raise Invalid.new("A name has the given or the family name first.", at: "reading.name_order")
+        end
+
+        Core::Fields::Habit.new(order: reading["order"], decimal: reading["decimal"])
+      end
 
       # @param folder [String] where files are kept
       def initialize(folder, moment)
@@ -28,20 +44,23 @@ module NimbleLetter
         format = Files.format_of(path)
         file = Files.open(path, format)
         file.headers
-        import =
-          Records::Import.create(
-            account_id: @moment.account&.id,
-            file_name: name.to_s.scrub("")[0, 300],
-            file_key: key,
-            digest: digest,
-            bytes: bytes,
-            format: format,
-            state: "reading",
-            reading: file.reading,
-            created_at: @moment.now,
-            updated_at: @moment.now
-          )
-        suggest(import)
+        # What cannot be read leaves nothing behind that waits.
+        Records.db.transaction do
+          import =
+            Records::Import.create(
+              account_id: @moment.account&.id,
+              file_name: name.to_s.scrub("")[0, 300],
+              file_key: key,
+              digest: digest,
+              bytes: bytes,
+              format: format,
+              state: "reading",
+              reading: file.reading,
+              created_at: @moment.now,
+              updated_at: @moment.now
+            )
+          suggest(import)
+        end
       rescue Error
         File.delete(path) if path && File.exist?(path)
         raise
@@ -55,34 +74,47 @@ module NimbleLetter
           raise Invalid.new("This file has been taken in already.", code: :too_late)
         end
 
-        wanted = import.reading.slice("encoding", "delimiter", "sheet").merge(reading.slice("encoding", "delimiter", "sheet"))
+        wanted = import.reading.slice(*HOW).merge(reading.slice(*HOW))
+        # Another sheet, and other lines, have their own headers.
+        wanted.delete("header") if reading.key?("sheet") || reading.key?("delimiter") || reading.key?("encoding")
         file = Files.open(import.path(@folder), import.format, wanted)
-        habits = reading.slice("order", "decimal")
-        Core::Fields::Habit.new(order: habits["order"], decimal: habits.fetch("decimal", "."))
+        habits = reading.slice(*HABITS)
+        self.class.habit(habits)
         anew = file.headers != headers(import)
         import.change!(
-          {reading: import.reading.slice("order", "decimal", "headers").merge(file.reading, habits), state: "reading"},
+          {reading: import.reading.slice(*HABITS, "headers").merge(file.reading, habits), state: "reading"},
           version: version,
           now: @moment.now
         )
         anew ? suggest(import) : import
       end
 
-      # @return [Array<Hash>] header, samples, field and by, and for a date the orders it could be written in
+      # @return [Array<Hash>] header, samples, field and by, and in which ways it could be read as a date, an amount or a name
       def columns(import)
         file = Files.open(import.path(@folder), import.format, import.reading)
         rows = file.each_row.first(SAMPLE).map(&:last)
         file.headers.each_with_index.map do |header, i|
-          values = rows.map { |cells| cells[i] }.compact.map(&:to_s).reject { |value| value.strip.empty? }
+          cells = rows.map { |row| row[i] }.compact
+          values = cells.map(&:to_s).reject { |value| value.strip.empty? }
           match = (import.matching || [])[i] || {}
           {
             header: header.to_s,
             samples: values.uniq.first(4).map { |value| value[0, 120] },
             field: match["field"],
             by: match["by"],
-            orders: orders(values)
+            orders: ways(:date, cells),
+            decimals: ways(:number, cells),
+            whole_names: values.any? { |value| Core::Importing::WholeName.unclear?(value) }
           }
         end
+      end
+
+      # @return [Array<Hash>] number and cells of the first rows, of which one may name the columns; none where cards do
+      def first_rows(import)
+        file = Files.open(import.path(@folder), import.format, import.reading)
+        return [] unless file.respond_to?(:first_lines)
+
+        file.first_lines.first(SHOWN_ROWS).map { |number, cells| {number: number, cells: cells.first(6).map { |cell| cell.to_s[0, 40] }} }
       end
 
       private
@@ -120,21 +152,17 @@ module NimbleLetter
             @moment.catalogue,
             habits: Records.db[:column_habits].select_hash(:header_fold, :field)
           ).match(file.headers, samples)
-        orders =
-          matching
-            .zip(samples)
-            .select { |match, _| @moment.catalogue[match["field"]]&.type == :date }
-            .filter_map { |_, values| orders(values.reject { |value| value.strip.empty? }) }
-        order = orders.inject(:&)
-        reading = (order && order.size == 1) ? import.reading.merge("order" => order.first) : import.reading
-        import.update(matching: matching, reading: reading.merge("headers" => file.headers.map(&:to_s)))
+        ways = Core::Importing::Unclear.all(matching.each_with_index.map { |match, i| [field(match["field"]), rows.map { |row| row[i] }] })
+        settled = ways.select { |_, some| some.one? }.transform_values(&:first)
+        import.update(matching: matching, reading: import.reading.merge(settled, "headers" => file.headers.map(&:to_s)))
       end
 
-      # In which orders all of them would be dates; nil for what is written so that nobody need ask.
-      def orders(values)
-        return if values.empty? || values.all? { |value| Core::Fields::Habit.plain.date(value) }
+      def field(key) = key && Core::Importing::Targets.find(key, @moment.catalogue)
 
-        Core::Fields::Habit.orders_for(values)
+      # @return [Array<String>, nil] nil for what need not be asked
+      def ways(type, cells)
+        column = Core::Fields::Field.new(key: "person.any", label: "Any", type: type, uses: [])
+        Core::Importing::Unclear.of(column, cells)&.last&.then { |some| some unless some.empty? }
       end
 
       def headers(import) = import.reading["headers"]

@@ -14,7 +14,8 @@ module NimbleLetter
       def self.file(import)
         headers = import.reading["headers"]
         left = ((import.choices || {})["doubtful"] == "leave") ? %w[refused doubtful] : %w[refused]
-        rows = Records.db[:import_rows].where(import_id: import.id, verdict: left)
+        # Where a single value of a row was left out, the row comes back with its reason too.
+        rows = Records.db[:import_rows].where(import_id: import.id).where(Sequel.|({verdict: left}, Sequel.~(reason: nil)))
         file = Tempfile.new("refused", binmode: true)
         Files::TableOut.write(
           "csv",

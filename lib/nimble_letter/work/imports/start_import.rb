@@ -13,9 +13,10 @@ module NimbleLetter
       def self.check(import, matching, options, version:, folder:, moment:)
         refuse_twice(import, options)
         matching.each { |key| known!(key, moment) }
-        twice = matching.compact.tally.find { |_, times| times > 1 }&.first
+        once = matching.compact - Core::Importing::ColumnMatching::SEVERAL
+        twice = once.tally.find { |_, times| times > 1 }&.first
         raise Invalid.new("Two columns are meant for #{label(twice, moment)}.", at: "matching", hint: "Leave one of them out.") if twice
-        unless (Core::Importing::RowReading::NAMES & matching).any?
+        unless (Core::Importing::RowReading::KNOWN_BY & matching).any?
           raise Invalid.new(
             "No column is meant for a name, a company or an address.",
             at: "matching",
@@ -23,7 +24,7 @@ module NimbleLetter
           )
         end
 
-        ask_for_order(import, matching, folder, moment)
+        ask(import, matching, folder, moment)
         import.change!(
           {
             matching: matching.map { |key| {"field" => key, "by" => "hand"} },
@@ -85,16 +86,13 @@ module NimbleLetter
       private_class_method :owners
 
       def self.known!(key, moment)
-        return if key.nil? || key == Core::Importing::ColumnMatching::COMPANY
-
-        field = moment.catalogue[key]
-        return if field&.for?(:import) && !field.retired? && field.subject != "deal" && key != "company.name"
+        return if key.nil? || Core::Importing::Targets.find(key, moment.catalogue)
 
         raise Invalid.new("A column cannot be brought into #{key.to_s[0, 60].inspect}.", code: :unknown_field, at: "matching")
       end
       private_class_method :known!
 
-      def self.label(key, moment) = (key == Core::Importing::ColumnMatching::COMPANY) ? "company" : moment.catalogue[key].label.downcase
+      def self.label(key, moment) = Core::Importing::Targets.find(key, moment.catalogue).label.downcase
       private_class_method :label
 
       # The same file again is nearly always a mistake; whoever means it can say so.
@@ -116,33 +114,20 @@ module NimbleLetter
       end
       private_class_method :refuse_twice
 
-      def self.ask_for_order(import, matching, folder, moment)
-        return if import.reading["order"]
+      # Where a column could be read in two ways, somebody says which; nobody guesses.
+      def self.ask(import, matching, folder, moment)
+        rows = Files.open(import.path(folder), import.format, import.reading).each_row.first(ReceiveImport::SAMPLE).map(&:last)
+        columns = matching.each_with_index.filter_map do |key, i|
+          key && [Core::Importing::Targets.find(key, moment.catalogue), rows.map { |row| row[i] }]
+        end
+        Core::Importing::Unclear.all(columns).each do |reading, ways|
+          next if import.reading[reading] || ways.empty?
 
-        file = Files.open(import.path(folder), import.format, import.reading)
-        dates = matching.each_index.select { |i| matching[i] && moment.catalogue[matching[i]]&.type == :date }
-        return if dates.empty?
-
-        asked =
-          file
-            .each_row
-            .first(ReceiveImport::SAMPLE)
-            .any? do |_, cells|
-              dates.any? do |i|
-                cells[i].is_a?(String) && !cells[i].strip.empty? && Core::Fields::Habit.plain.date(cells[i]).nil? &&
-                  Core::Fields::Habit.orders_for([cells[i]]).any?
-              end
-            end
-        if asked
-          raise Invalid.new(
-            "Say how this file writes its dates.",
-            code: :order_unclear,
-            at: "reading.order",
-            hint: "Is 03/04 the 3rd of April or the 4th of March?"
-          )
+          message, hint = Core::Importing::Unclear::QUESTIONS.fetch(reading)
+          raise Invalid.new(message, code: :"#{reading}_unclear", at: "reading.#{reading}", hint: hint)
         end
       end
-      private_class_method :ask_for_order
+      private_class_method :ask
 
       def self.remember(import, matching, moment)
         rows =

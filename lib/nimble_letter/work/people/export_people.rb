@@ -65,16 +65,30 @@ module NimbleLetter
 
       def rows
         slices.flat_map do |people|
-          cells = PersonCells.new(people, @columns)
+          cells = PersonCells.new(people, @columns, for_file: true)
           people.map { |person| cells.of(person).values }
         end
       end
 
+      # What a card has no place for goes along under names of our own.
       def cards
+        own = Core::Importing::Targets.all(Records::FieldCatalogue.current).reject do |field|
+          field.column.nil? && !%i[tags lists].include?(field.type) || Files::VcardOut::PLACES.include?(field.key)
+        end
         slices.flat_map do |people|
+          cells = PersonCells.new(people, own.map(&:key), for_file: true)
           companies = Records::Company.where(id: people.map(&:company_id).compact.uniq).select_hash(:id, :name)
           tags = Records.db[:people_tags].where(person_id: people.map(&:id)).join(:tags, id: :tag_id).select_hash_groups(:person_id, :name)
-          people.map { |person| person.values.merge(full_name: person.name, company: companies[person.company_id], tags: tags[person.id]) }
+          further = Records.db[:person_addresses].where(person_id: people.map(&:id)).select_hash_groups(:person_id, :email)
+          people.map do |person|
+            person.values.merge(
+              full_name: person.name,
+              company: companies[person.company_id],
+              tags: tags[person.id],
+              further: further[person.id],
+              own: cells.of(person)
+            )
+          end
         end
       end
     end

@@ -7,7 +7,9 @@ module NimbleLetter
       # @param people [Array<Records::Person>]
       # @param columns [Array<String>] field keys; an unknown one is an error
       # @raise [Invalid]
-      def initialize(people, columns, companies: nil, now_in: nil)
+      # @param for_file [Boolean] written so that it can be read again, see Core::Fields::Writing
+      def initialize(people, columns, companies: nil, now_in: nil, for_file: false)
+        @writing = for_file ? Core::Fields::Writing.method(:write) : Core::Fields::Saying.method(:say)
         @fields = columns.map { |key| self.class.field(key) }
         ids = people.map(&:id)
         @companies = companies || Records::Company.where(id: people.map(&:company_id).compact.uniq).as_hash(:id)
@@ -59,7 +61,7 @@ module NimbleLetter
         when Records::PeopleTable::NOW_IN
           @now_in&.[](person.id)
         else
-          Core::Fields::Saying.say(field, stored(field, person), names: @names)
+          @writing.call(field, stored(field, person), names: @names)
         end
       end
 

@@ -7,69 +7,71 @@ import { ErrorNote } from '../../parts/States'
 import { NewField } from '../settings/OwnFields'
 
 type File = Shape<'Import'>
+type Reading = { encoding?: string; delimiter?: string; sheet?: string; header?: number } & Partial<Record<Question, string>>
+type Question = 'order' | 'decimal' | 'name_order'
 const NEW_FIELD = 'new field'
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }
 const ENCODINGS = ['UTF-8', 'UTF-16LE', 'UTF-16BE', 'Windows-1252', 'ISO-8859-15', 'MacRoman']
 const ORDERS = { dmy: '03/04 is the 3rd of April', mdy: '03/04 is the 4th of March', ymd: 'the year comes first' }
 const BY: Record<string, string> = { habit: 'as last time', name: 'by its name', content: 'by what is in it', hand: 'chosen' }
 
+const NAME_ORDERS = { given_first: 'Ana Lark: the given name first', family_first: 'Lark Ana: the family name first' }
+const NUMBERS = { '.': '1,234.50', ',': '1.234,50' }
+const NAMING = ['person.first_name', 'person.last_name', 'person.known_as', 'person.name', 'person.company']
+
 /** What a column can be brought into. */
-function targets(catalogue: Shape<'Catalogue'>) {
-  const fields = catalogue.fields.filter(
-    (field) => field.uses.includes('import') && !field.retired && field.subject !== 'deal' && field.key !== 'company.name',
-  )
-  const group = (subject: string) =>
-    fields.filter((field) => field.subject === subject).map((field) => ({ value: field.key, words: field.label }))
+function targets(file: File) {
+  const group = (subject: string) => file.targets?.filter((one) => one.subject === subject) ?? []
   return [
     { words: 'Person', options: group('person') },
-    { words: 'Company', options: [{ value: 'person.company', words: 'Company' }, ...group('company')] },
+    { words: 'Company', options: group('company') },
   ]
 }
 
+/** What somebody has to say before the file can be read for certain, by the columns that ask for it. */
+function questions(file: File, matching: (string | null)[]) {
+  const type = (i: number) => file.targets?.find((one) => one.value === matching[i])?.type
+  const asked = (types: string[], ways: (column: File['columns'][number]) => string[]) =>
+    file.columns.some((column, i) => types.includes(type(i) ?? '') && ways(column).length > 1)
+  return {
+    order: asked(['date'], (column) => column.orders ?? []),
+    decimal: asked(['number', 'money'], (column) => column.decimals ?? []),
+    name_order: file.columns.some((column, i) => matching[i] === 'person.name' && column.whole_names),
+  }
+}
+
 /** The columns of a file and what each is meant for; how the file is read can be corrected. */
-export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<'Catalogue'> }) {
+export function FileColumns({ file }: { file: File }) {
   const client = useQueryClient()
   const [matching, setMatching] = useState<(string | null)[]>(() => file.columns.map((column) => column.field ?? null))
   const [making, setMaking] = useState<number | null>(null)
   const admin = useSession().account.role === 'admin'
-  const [order, setOrder] = useState(file.reading.order ?? '')
   const put = (next: File) => client.setQueryData(['imports', file.id], next)
   const read = useMutation({
-    mutationFn: (reading: Record<string, string>) =>
+    mutationFn: (reading: Reading) =>
       ask(api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version: file.version, reading } })),
     onSuccess: put,
   })
   const check = useMutation({
-    mutationFn: async (again: boolean) => {
-      let version = file.version
-      if (order && order !== file.reading.order) {
-        const saved = await ask(
-          api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version, reading: { order } } }),
-        )
-        version = saved.version
-      }
-      return ask(
+    mutationFn: (again: boolean) =>
+      ask(
         api.POST('/api/imports/{id}/check', {
           params: { path: { id: file.id } },
-          body: { version, matching, options: again ? { again } : {} },
+          body: { version: file.version, matching, options: again ? { again } : {} },
         }),
-      )
-    },
+      ),
     onSettled: () => client.invalidateQueries({ queryKey: ['imports', file.id] }),
   })
-  const dates = file.columns.flatMap((column, i) => {
-    const field = catalogue.fields.find((one) => one.key === matching[i])
-    return field?.type === 'date' ? [{ column, orders: column.orders ?? [] }] : []
-  })
-  const asks = dates.some((one) => one.orders.length > 1)
+  const asks = questions(file, matching)
+  const unsaid = (Object.keys(asks) as Question[]).some((key) => asks[key] && !file.reading[key])
   const sameFile = check.error instanceof ApiProblem && check.error.code === 'same_file'
-  const groups = targets(catalogue)
+  const groups = targets(file)
   return (
     <>
       {(read.error || check.error) && (
         <ErrorNote error={read.error ?? check.error} retry={sameFile ? () => check.mutate(true) : undefined} />
       )}
-      <div className="flex gap-5 items-end mb-4">
+      <div className="flex flex-wrap gap-x-5 gap-y-3 items-end mb-4">
         {file.format !== 'xlsx' && (
           <Pick
             label="Encoding"
@@ -94,23 +96,24 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
             onPick={(sheet) => read.mutate({ sheet })}
           />
         )}
-        <Pick
-          label="Numbers are written"
-          value={file.reading.decimal ?? '.'}
-          options={[
-            ['.', '1,234.50'],
-            [',', '1.234,50'],
-          ]}
-          onPick={(decimal) => read.mutate({ decimal })}
-        />
-        {asks && (
+        {file.first_rows && file.first_rows.length > 0 && (
           <Pick
-            label="How dates are written: say which"
-            value={order}
-            needed={!order}
-            options={[['', 'choose…'], ...Object.entries(ORDERS)]}
-            onPick={setOrder}
+            label="The columns are named"
+            value={String(file.reading.header ?? 0)}
+            options={[
+              ...file.first_rows.map((row) => [
+                String(row.number),
+                `in line ${row.number}: ${row.cells.filter(Boolean).join(', ')}`,
+              ]),
+              ['0', 'nowhere; the first line is somebody already'],
+            ]}
+            onPick={(header) => read.mutate({ header: Number(header) })}
           />
+        )}
+        {asks.decimal && <Ask name="decimal" label="Numbers are written" file={file} options={NUMBERS} onPick={read.mutate} />}
+        {asks.order && <Ask name="order" label="Dates are written" file={file} options={ORDERS} onPick={read.mutate} />}
+        {asks.name_order && (
+          <Ask name="name_order" label="Names are written" file={file} options={NAME_ORDERS} onPick={read.mutate} />
         )}
       </div>
       <table className="plain w-full">
@@ -167,11 +170,16 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
           }}
         />
       )}
+      {!matching.includes('person.email') && NAMING.some((key) => matching.includes(key)) && (
+        <p className="text-error mt-4" role="status">
+          No column goes into Address: nobody in this file would have one, and no letter could go to them.
+        </p>
+      )}
       <div className="flex gap-3 items-center mt-5">
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={check.isPending || (asks && !order)}
+          disabled={check.isPending || unsaid}
           onClick={() => check.mutate(false)}
         >
           Check every row
@@ -179,6 +187,32 @@ export function FileColumns({ file, catalogue }: { file: File; catalogue: Shape<
         <span className="muted">Nothing is written yet. New tags, lists and companies are made when the file is taken in.</span>
       </div>
     </>
+  )
+}
+
+/** A question that has to be answered: nothing is guessed. */
+function Ask({
+  name,
+  label,
+  file,
+  options,
+  onPick,
+}: {
+  name: Question
+  label: string
+  file: File
+  options: Record<string, string>
+  onPick: (reading: Reading) => void
+}) {
+  const said = file.reading[name] ?? ''
+  return (
+    <Pick
+      label={said ? label : `${label}: say which`}
+      value={said}
+      needed={!said}
+      options={[...(said ? [] : [['', 'choose…']]), ...Object.entries(options)]}
+      onPick={(picked) => picked && onPick({ [name]: picked })}
+    />
   )
 }
 
@@ -198,7 +232,11 @@ function Pick({
   return (
     <label>
       <span className={`field-label ${needed ? '!text-error font-semibold' : ''}`}>{label}</span>
-      <select className="select select-sm bg-[var(--sheet)]" value={value} onChange={(event) => onPick(event.target.value)}>
+      <select
+        className="select select-sm bg-[var(--sheet)] max-w-80"
+        value={value}
+        onChange={(event) => onPick(event.target.value)}
+      >
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
@@ -218,6 +256,7 @@ function NewFieldFor({ header, onClose, onMade }: { header: string; onClose: () 
         label={header}
         onMade={async (made) => {
           await client.invalidateQueries({ queryKey: ['catalogue'] })
+          await client.invalidateQueries({ queryKey: ['imports'] })
           onMade(made.key)
         }}
       />

@@ -11,7 +11,9 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
   const back = useTakeBack(change?.id ?? 0)
   const state = back.data?.state ?? change?.state
   const left =
-    (file.counts.refused ?? 0) + ((file.choices as { doubtful?: string }).doubtful === 'leave' ? (file.counts.doubtful ?? 0) : 0)
+    (file.counts.refused ?? 0) +
+    (file.counts.partly ?? 0) +
+    ((file.choices as { doubtful?: string }).doubtful === 'leave' ? (file.counts.doubtful ?? 0) : 0)
   return (
     <div className="max-w-xl grid gap-4">
       <p className="font-serif text-lg">
@@ -36,7 +38,7 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
       </ul>
       {left > 0 && (
         <a className="word justify-self-start" href={`/api/imports/${file.id}/refused`} download>
-          {plural(left, 'row')} that did not come in, as CSV with the reasons
+          {plural(left, 'row')} that did not come in, or not whole, as CSV with the reasons
         </a>
       )}
       {back.error && <ErrorNote error={back.error} />}

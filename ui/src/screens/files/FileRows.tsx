@@ -40,6 +40,7 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
     0,
     7,
   )
+  const why = rows.some((row) => row.reason)
   if (rows.length === 0) return <p className="muted py-4">None.</p>
   return (
     <>
@@ -49,7 +50,7 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
             <tr>
               <th className="w-14">Line</th>
               {verdict !== 'new' && verdict !== 'refused' && <th className="w-44">Record</th>}
-              {['doubtful', 'refused'].includes(verdict) && <th>Why</th>}
+              {why && <th>{['doubtful', 'refused'].includes(verdict) ? 'Why' : 'Left out of it'}</th>}
               {verdict === 'update' ? (
                 <th>What would change</th>
               ) : (
@@ -68,7 +69,7 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
                     </Link>
                   </td>
                 )}
-                {['doubtful', 'refused'].includes(verdict) && <td className="font-semibold">{row.reason}</td>}
+                {why && <td className="font-semibold">{row.reason}</td>}
                 {verdict === 'update' ? (
                   <Changes row={row} />
                 ) : (

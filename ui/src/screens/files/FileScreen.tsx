@@ -71,7 +71,7 @@ export function FileScreen() {
       <Steps state={file.state} />
       {file.state === 'failed' && file.problem && <ErrorNote error={new Error(file.problem)} />}
       {(file.state === 'reading' || file.state === 'failed') && (
-        <FileColumns key={file.version} file={file} catalogue={catalogue} />
+        <FileColumns key={file.columns.map((column) => column.header).join('\n')} file={file} />
       )}
       {file.set_aside && (
         <>

@@ -142,7 +142,13 @@ export function FileVerdicts({ file, catalogue }: { file: Shape<'Import'>; catal
         >
           Take {plural(taken, 'row')} in
         </button>
-        {count('refused') > 0 && (
+        {count('partly') > 0 && (
+          <p>
+            Of {plural(count('partly'), 'row')} a value is left out; why stands beside them, and they come back with the refused
+            ones.
+          </p>
+        )}
+        {count('refused') + count('partly') > 0 && (
           <a className="word justify-self-start" href={`/api/imports/${file.id}/refused`} download>
             Refused rows as CSV, with reasons
           </a>

@@ -52,7 +52,7 @@ function StepCard({
   return (
     <div
       className={classes(
-        'bg-[var(--sheet)] border rounded-sm px-3 py-2 h-[76px]',
+        'bg-[var(--sheet)] border rounded-sm px-3 py-1.5 h-[76px]',
         chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary',
       )}
     >
@@ -67,7 +67,7 @@ function StepCard({
           {step.letter ?? <span className="text-error">No letter chosen</span>}
         </span>
       </button>
-      <span className="flex gap-3 text-xs whitespace-nowrap">
+      <span className="flex gap-3 items-center text-xs whitespace-nowrap">
         {state === 'draft' ? (
           <span>
             <strong>{number(step.counts.planned)}</strong> planned

@@ -86,6 +86,7 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
     await kept.setAside(id, waiting.current)
     waiting.current = {} as D
     dropBackup(kept.kind, id)
+    client.invalidateQueries({ queryKey: ['versions', kept.kind, id] })
     await client.refetchQueries({ queryKey: [kept.kind, id] })
   }, [client, kept, id])
 

@@ -9,7 +9,7 @@ export function OpensPeople({
   load,
   queryKey,
   letters,
-  className = 'font-semibold hover:underline',
+  className = 'font-semibold hover:underline min-h-6',
 }: {
   title: string
   count: number

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module NimbleLetter
-  module Records
+  module Core
     # Phone numbers as they are compared: digits only, without the ways of writing an international prefix.
     module Phone
       # @param text [String, nil]

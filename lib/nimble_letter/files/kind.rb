@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require "zip"
+
+module NimbleLetter
+  module Files
+    # What a file is that is neither a table nor a text, told by what is in it, so that one can say it by its name.
+    module Kind
+      BEGINNINGS = {
+        "an old document of an office program (.xls, .doc or .ppt)" => /\A\xD0\xCF\x11\xE0/n,
+        "a PDF" => /\A.{0,1024}?%PDF-/mn,
+        "a picture" => /\A(?:\x89PNG|\xFF\xD8\xFF|GIF8|BM.{4}\0\0|II\*\0|MM\0\*|RIFF.{4}WEBP|.{4}ftyp(?:hei|avi))/mn,
+        "a sound or a film" => /\A(?:ID3|OggS|RIFF.{4}(?:WAVE|AVI )|.{4}ftyp|\x1A\x45\xDF\xA3)/mn,
+        "an archive" => /\A(?:Rar!|7z\xBC\xAF|MSCF|\x1F\x8B|\xFD7zXZ|BZh|\x28\xB5\x2F\xFD)/n,
+        "a program" => /\A(?:MZ|\x7FELF|\xFE\xED\xFA[\xCE\xCF]|[\xCE\xCF]\xFA\xED\xFE)/n,
+        "a database" => /\A(?:SQLite format 3|\x00\x01\x00\x00Standard)/n,
+        "a document in RTF" => /\A\{\\rtf/n,
+        "a page in HTML" => /\A(?:\xEF\xBB\xBF)?\s{0,64}<(?:!doctype\s+html|html\b)/in
+      }.freeze
+      # By an entry of its archive.
+      PACKED = {
+        "word/document.xml" => "a text document (.docx)",
+        "ppt/presentation.xml" => "slides (.pptx)",
+        "META-INF/container.xml" => "a book (.epub)",
+        "content.xml" => "an open document (.ods, .odt or .odp)"
+      }.freeze
+      WIDE = /\A(?:\xFF\xFE|\xFE\xFF)/n
+      # A text of 16 bits has a zero in about every other byte; what has few of them is no text.
+      FEW = 0.25
+      ODD = "\x01-\x08\x0E-\x1A" # signs that stand in no text
+
+      # @param path [String]
+      # @return [String, nil] "a PDF"; nil for what may be a table or a text
+      def self.of(path)
+        head = File.binread(path, 4096) || "".b
+        return packed(path) if head.start_with?("PK\x03\x04".b, "PK\x05\x06".b)
+
+        what, = BEGINNINGS.find { |_, pattern| head.match?(pattern) }
+        what || (binary?(head) ? "a file of bytes, not of text" : nil)
+      end
+
+      # @return [String, nil] nil for a workbook, and for what cannot be looked into
+      def self.packed(path)
+        names = Zip::File.open(path) { |zip| zip.entries.map(&:name) }
+        return if names.include?("xl/workbook.xml")
+
+        PACKED.find { |name, _| names.include?(name) }&.last || "an archive (.zip)"
+      rescue Zip::Error, Zlib::Error, ArgumentError, EncodingError, IOError, SystemCallError
+        nil
+      end
+      private_class_method :packed
+
+      def self.binary?(head)
+        return false if head.match?(WIDE)
+
+        odd = head.count(ODD)
+        odd > head.size / 10 || (odd > 8 && head.count("\0").between?(1, head.size * FEW))
+      end
+      private_class_method :binary?
+    end
+  end
+end
