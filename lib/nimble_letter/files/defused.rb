@@ -13,7 +13,7 @@ module NimbleLetter
 
       # @return [Object] a text as it was before it was made harmless, everything else as it is
       def self.undone(value)
-        (would_run?(value) && value.start_with?("'")) ? value.delete_prefix("'") : value
+        (value.is_a?(String) && value.start_with?("'") && would_run?(value)) ? value.delete_prefix("'") : value
       end
 
       # One that begins with apostrophes of its own gets one more, so that it comes back with those.
