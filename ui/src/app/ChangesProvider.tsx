@@ -3,8 +3,9 @@ import { type ReactNode, useEffect, useState } from 'react'
 import { api, ask } from '../api/client'
 import { classes } from '../parts/classes'
 import { ErrorNote } from '../parts/States'
-import { AFFECTED, type Change, ChangesContext, useTakeBack } from './changes'
+import { type Change, ChangesContext, useTakeBack } from './changes'
 import { number, plural } from './format'
+import { stale } from './stale'
 import { StaysOut, TakenBackWords } from './TakenBackWords'
 
 /** What was done last to many records: how far it is, and the way back. */
@@ -16,7 +17,7 @@ export function ChangesProvider({ children }: { children: ReactNode }) {
       value={(change) => {
         client.setQueryData(['change', change.id], change)
         setId(change.id)
-        for (const key of AFFECTED) client.invalidateQueries({ queryKey: [key] })
+        stale(client, 'change')
       }}
     >
       {children}
@@ -37,7 +38,7 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
   const back = useTakeBack(id)
   const state = change?.state
   useEffect(() => {
-    if (state === 'done' || state === 'undone') for (const key of AFFECTED) client.invalidateQueries({ queryKey: [key] })
+    if (state === 'done' || state === 'undone') stale(client, 'change')
   }, [state, client])
   if (!change) return null
   return (

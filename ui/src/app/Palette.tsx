@@ -16,7 +16,10 @@ export function Palette({ onClose }: { onClose: () => void }) {
   const create = useCreate()
   const { post, hold, release } = usePostMoves()
   const [words, setWords] = useState('')
-  const { data } = useQuery({
+  // Nothing is chosen until somebody typed or moved to it: Enter alone makes no letter.
+  const [chosen, setChosen] = useState('')
+  const [moved, setMoved] = useState(false)
+  const { data, isPlaceholderData: late } = useQuery({
     queryKey: ['search', words],
     queryFn: () => ask(api.GET('/api/search', { params: { query: { words } } })),
     enabled: words.trim().length > 0,
@@ -41,12 +44,30 @@ export function Palette({ onClose }: { onClose: () => void }) {
       run: () => navigate(place === 'Today' ? '/' : `/${place.toLowerCase()}`),
     })),
   ].filter((action) => action.words.toLowerCase().includes(words.toLowerCase()))
+  const offered = [
+    ...(data?.people ?? []).map((one) => `person-${one.id}`),
+    ...(data?.letters ?? []).map((one) => `letters-${one.id}`),
+    ...(data?.sequences ?? []).map((one) => `sequences-${one.id}`),
+    ...actions.map((action) => action.words),
+  ]
+  // What was typed chooses the first that fits, once that is known.
+  const first = late ? '' : (offered[0] ?? '')
+  const standing = offered.includes(chosen) && (moved || words.trim()) ? chosen : words.trim() ? first : ''
   return (
     <Modal title="Find" onClose={onClose}>
-      <Command shouldFilter={false} label="Find people, letters, sequences and actions">
+      <Command
+        shouldFilter={false}
+        label="Find people, letters, sequences and actions"
+        value={standing}
+        onValueChange={setChosen}
+        onKeyDown={(event) => event.key.startsWith('Arrow') && setMoved(true)}
+      >
         <Command.Input
           value={words}
-          onValueChange={setWords}
+          onValueChange={(typed) => {
+            setWords(typed)
+            setChosen('')
+          }}
           autoFocus
           placeholder="A name, a letter, or what to do"
           className="text-field mb-2"
@@ -58,6 +79,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
                 <Command.Item
                   key={person.id}
                   value={`person-${person.id}`}
+                  disabled={late}
                   onSelect={() => go(`/people/${person.id}`)}
                   className={ITEM}
                 >
@@ -76,6 +98,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
                     <Command.Item
                       key={one.id}
                       value={`${kind}-${one.id}`}
+                      disabled={late}
                       onSelect={() => go(`/${kind}/${one.id}`)}
                       className={ITEM}
                     >

@@ -1,25 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext } from 'react'
 import { api, ask, type Shape } from '../api/client'
+import { stale } from './stale'
 
 export type Change = Shape<'Change'>
 export const ChangesContext = createContext<(change: Change) => void>(() => undefined)
-/** What shows records, and is read anew when many have changed. */
-export const AFFECTED = [
-  'people',
-  'person',
-  'sieve',
-  'catalogue',
-  'history',
-  'lists',
-  'tags',
-  'filters',
-  'behind',
-  'company',
-  'doubles',
-  'changes',
-  'imports',
-]
 
 /** Tells the page that something was done to many records, so that it shows how far it is and offers to take it back. */
 export const useTellChange = () => useContext(ChangesContext)
@@ -31,7 +16,7 @@ export function useTakeBack(id: number) {
     mutationFn: () => ask(api.POST('/api/changes/{id}/undo', { params: { path: { id } } })),
     onSuccess: (change) => {
       client.setQueryData(['change', id], change)
-      for (const key of AFFECTED) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'change')
     },
   })
 }

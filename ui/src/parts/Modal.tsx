@@ -17,7 +17,10 @@ export function Modal({
   const dialog = useRef<HTMLDialogElement>(null)
   useEffect(() => {
     const node = dialog.current
-    if (node && !node.open) node.showModal()
+    if (!node || node.open) return
+    node.showModal()
+    // Into the first field, so that one types at once; where there is none, the browser's choice stands.
+    node.querySelector<HTMLElement>('[data-first], input:not([type=hidden]):not([disabled]), textarea, select')?.focus()
   }, [])
   return createPortal(
     <dialog ref={dialog} onClose={onClose} aria-label={title} className="modal">

@@ -1,8 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
-import { api, ask, type Shape } from '../../api/client'
+import { api, ask } from '../../api/client'
 import { money, plural } from '../../app/format'
+import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
+import { useInTurn } from '../../app/useInTurn'
 import { FieldInput } from '../../parts/FieldInput'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
@@ -19,17 +21,18 @@ export function CompanyScreen() {
     queryKey: ['company', id],
     queryFn: () => ask(api.GET('/api/companies/{id}', { params: { path: { id } } })),
   })
-  const save = useMutation({
-    scope: { id: `company ${id}` },
-    mutationFn: (values: Record<string, unknown>) => {
-      const version = client.getQueryData<Shape<'Company'>>(['company', id])?.version ?? 0
-      return ask(api.PATCH('/api/companies/{id}', { params: { path: { id } }, body: { values, version } }))
+  const save = useInTurn(
+    ['company', id],
+    company,
+    (values: Record<string, unknown>, version) =>
+      ask(api.PATCH('/api/companies/{id}', { params: { path: { id } }, body: { values, version } })),
+    {
+      onSuccess: (saved) => {
+        client.setQueryData(['company', id], saved)
+        stale(client, 'company')
+      },
     },
-    onSuccess: (saved) => {
-      client.setQueryData(['company', id], saved)
-      for (const key of ['companies', 'people', 'person', 'sieve', 'catalogue']) client.invalidateQueries({ queryKey: [key] })
-    },
-  })
+  )
   if (error) return <ErrorNote error={error} />
   if (!company || !catalogue) return <Loading />
   const fields = catalogue.fields.filter(

@@ -1,7 +1,8 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
 import { useSession } from '../../app/session'
+import { useInTurn } from '../../app/useInTurn'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
 import { NewField } from '../settings/OwnFields'
@@ -47,21 +48,27 @@ export function FileColumns({ file }: { file: File }) {
   const [making, setMaking] = useState<number | null>(null)
   const admin = useSession().account.role === 'admin'
   const put = (next: File) => client.setQueryData(['imports', file.id], next)
-  const read = useMutation({
-    mutationFn: (reading: Reading) =>
-      ask(api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version: file.version, reading } })),
-    onSuccess: put,
-  })
-  const check = useMutation({
-    mutationFn: (again: boolean) =>
+  const key = ['imports', file.id] as const
+  const read = useInTurn(
+    key,
+    file,
+    (reading: Reading, version) =>
+      ask(api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version, reading } })),
+    { onSuccess: put },
+  )
+  const anew = () => client.invalidateQueries({ queryKey: key })
+  const check = useInTurn(
+    key,
+    file,
+    (again: boolean, version) =>
       ask(
         api.POST('/api/imports/{id}/check', {
           params: { path: { id: file.id } },
-          body: { version: file.version, matching, options: again ? { again } : {} },
+          body: { version, matching, options: again ? { again } : {} },
         }),
       ),
-    onSettled: () => client.invalidateQueries({ queryKey: ['imports', file.id] }),
-  })
+    { onSuccess: anew, onError: anew },
+  )
   const asks = questions(file, matching)
   const unsaid = (Object.keys(asks) as Question[]).some((key) => asks[key] && !file.reading[key])
   const sameFile = check.error instanceof ApiProblem && check.error.code === 'same_file'

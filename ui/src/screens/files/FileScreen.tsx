@@ -3,6 +3,7 @@ import { useEffect } from 'react'
 import { Link, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
+import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
@@ -60,8 +61,7 @@ export function FileScreen() {
   })
   const state = file?.state
   useEffect(() => {
-    if (state === 'done')
-      for (const key of ['people', 'sieve', 'catalogue', 'lists', 'changes']) client.invalidateQueries({ queryKey: [key] })
+    if (state === 'done') stale(client, 'file')
   }, [state, client])
   if (error) return <ErrorNote error={error} />
   if (!file || !catalogue) return <Loading />

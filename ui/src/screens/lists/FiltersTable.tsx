@@ -1,4 +1,6 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
+import { inTurn } from '../../app/useInTurn'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { UsedIn } from '../../parts/UsedIn'
 
@@ -14,9 +16,14 @@ export function FiltersTable({
   onChange: (act: () => Promise<unknown>) => void
   onShow: (condition: Shape<'Condition'>) => void
 }) {
+  const client = useQueryClient()
   const path = (filter: Filter) => ({ path: { id: filter.id } })
   const change = (filter: Filter, body: { name?: string; shared?: boolean }) =>
-    onChange(() => ask(api.PATCH('/api/filters/{id}', { params: path(filter), body: { ...body, version: filter.version } })))
+    onChange(() =>
+      inTurn(client, ['filters', filter.id], filter.version, (version) =>
+        ask(api.PATCH('/api/filters/{id}', { params: path(filter), body: { ...body, version } })),
+      ),
+    )
   return (
     <table className="plain w-full">
       <thead>
@@ -30,7 +37,7 @@ export function FiltersTable({
       </thead>
       <tbody>
         {filters.map((filter) => (
-          <tr key={`${filter.id} ${filter.version}`}>
+          <tr key={filter.id}>
             <td>
               <NameInPlace
                 name={filter.name}

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { stale } from '../../app/stale'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { fromCondition } from '../people/asking/conditions'
@@ -16,9 +17,10 @@ export function ListsScreen() {
   const lists = useQuery({ queryKey: ['lists'], queryFn: async () => (await ask(api.GET('/api/lists'))).lists })
   const filters = useFilters()
   const change = useMutation({
+    scope: { id: 'lists and filters' },
     mutationFn: (act: () => Promise<unknown>) => act(),
     onSettled: () => {
-      for (const key of ['lists', 'filters', 'catalogue', 'sieve']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'lists')
     },
   })
   const show = (condition: Shape<'Condition'>) => {

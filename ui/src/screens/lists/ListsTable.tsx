@@ -1,6 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
 import { day } from '../../app/format'
 import { useSession } from '../../app/session'
+import { inTurn } from '../../app/useInTurn'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { UsedIn } from '../../parts/UsedIn'
 import { PeopleCount } from '../people/behind/PeopleCount'
@@ -18,6 +20,7 @@ export function ListsTable({
   onShow: (condition: Shape<'Condition'>) => void
 }) {
   const { firm } = useSession()
+  const client = useQueryClient()
   return (
     <table className="plain w-full">
       <thead>
@@ -32,18 +35,15 @@ export function ListsTable({
       </thead>
       <tbody>
         {lists.map((list) => (
-          <tr key={`${list.id} ${list.version}`}>
+          <tr key={list.id}>
             <td>
               <NameInPlace
                 name={list.name}
                 label={`Name of the list ${list.name}`}
                 onSave={(name) =>
                   onChange(() =>
-                    ask(
-                      api.PATCH('/api/lists/{id}', {
-                        params: { path: { id: list.id } },
-                        body: { name, version: list.version },
-                      }),
+                    inTurn(client, ['lists', list.id], list.version, (version) =>
+                      ask(api.PATCH('/api/lists/{id}', { params: { path: { id: list.id } }, body: { name, version } })),
                     ),
                   )
                 }

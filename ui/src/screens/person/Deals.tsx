@@ -1,8 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useRef, useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { money } from '../../app/format'
+import { stale } from '../../app/stale'
+import { useInTurn } from '../../app/useInTurn'
 import { classes } from '../../parts/classes'
 import { ErrorNote } from '../../parts/States'
 import { useTyped } from '../../parts/useTyped'
@@ -13,7 +15,7 @@ const TONES = { open: '', won: 'text-success', lost: 'muted line-through' }
 function useSaved() {
   const client = useQueryClient()
   return () => {
-    for (const key of ['person', 'company', 'history', 'people', 'sieve', 'stages']) client.invalidateQueries({ queryKey: [key] })
+    stale(client, 'deal')
   }
 }
 
@@ -21,17 +23,13 @@ function useSaved() {
 export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<'Catalogue'>; of?: 'company' }) {
   const saved = useSaved()
   const { text: value, type, leave, putBack } = useTyped(String(deal.value_pence / 100))
-  const version = useRef(deal.version)
-  version.current = Math.max(version.current, deal.version)
-  const save = useMutation({
-    scope: { id: `deal ${deal.id}` },
-    mutationFn: (change: Shape<'DealInput'>) =>
-      ask(api.PATCH('/api/deals/{id}', { params: { path: { id: deal.id } }, body: { ...change, version: version.current } })),
-    onSuccess: (changed) => {
-      version.current = changed.version
-      saved()
-    },
-  })
+  const save = useInTurn(
+    ['deal', deal.id],
+    deal,
+    (change: Shape<'DealInput'>, version) =>
+      ask(api.PATCH('/api/deals/{id}', { params: { path: { id: deal.id } }, body: { ...change, version } })),
+    { onSuccess: saved },
+  )
   const pence = Math.round(Number(value.replace(/[£,\s]/g, '')) * 100)
   return (
     <li className="py-1 border-b border-base-300/60">

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
 
@@ -57,7 +58,7 @@ function WantsLetters({ person, onClose }: { person: Person; onClose: () => void
     mutationFn: () =>
       ask(api.POST('/api/people/{id}/wants-letters', { params: { path: { id: person.id } }, body: { how: how.trim() } })),
     onSuccess: () => {
-      for (const key of ['person', 'people', 'sieve', 'history', 'blocked']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'no')
       onClose()
     },
   })

@@ -5,6 +5,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
+import { inTurn } from '../../app/useInTurn'
 import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
@@ -51,7 +52,10 @@ export function RepliesScreen() {
   const open = replies[at]
   const sort = useMutation({
     mutationFn: ({ reply, to }: { reply: Reply; to: Sort }) =>
-      ask(api.PATCH('/api/replies/{id}', { params: { path: { id: reply.id } }, body: { sort: to, version: reply.version } })),
+      inTurn(client, ['replies', reply.id], reply.version, (version) =>
+        ask(api.PATCH('/api/replies/{id}', { params: { path: { id: reply.id } }, body: { sort: to, version } })),
+      ),
+    scope: { id: 'replies' },
     onSuccess: () => {
       client.invalidateQueries({ queryKey: ['replies'] })
       client.invalidateQueries({ queryKey: ['today'] })

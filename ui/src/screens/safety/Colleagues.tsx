@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
 import { useSession } from '../../app/session'
+import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
 
 type Colleague = Shape<'Colleague'>
@@ -17,7 +18,7 @@ export function Colleagues() {
     mutationFn: ({ id, body }: { id: number; body: { role?: Colleague['role']; closed?: boolean } }) =>
       ask(api.PATCH('/api/colleagues/{id}', { params: { path: { id } }, body })),
     onSettled: () => {
-      for (const key of ['colleagues', 'safety-log']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'colleagues')
     },
   })
   const problem = error ?? change.error

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { postAuth, readSession, useSession } from '../../app/session'
+import { stale } from '../../app/stale'
 import { ErrorNote } from '../../parts/States'
 
 const LEAST = 12
@@ -19,7 +20,7 @@ export function Password() {
     onSuccess: () => {
       setNow('')
       setNext('')
-      for (const key of ['sessions', 'safety-log']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'safety')
     },
   })
   const submit = (event: FormEvent) => {

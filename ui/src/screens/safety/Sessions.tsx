@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask } from '../../api/client'
 import { moment } from '../../app/format'
+import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
 
 /** Where one is signed in, and the end of it. */
@@ -11,7 +12,7 @@ export function Sessions({ timeZone }: { timeZone: string }) {
     queryFn: async () => (await ask(api.GET('/api/sessions'))).sessions,
   })
   const refresh = () => {
-    for (const key of ['sessions', 'safety-log']) client.invalidateQueries({ queryKey: [key] })
+    stale(client, 'safety')
   }
   const end = useMutation({
     mutationFn: (id: number) => ask(api.DELETE('/api/sessions/{id}', { params: { path: { id } } })),

@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number, plural } from '../../app/format'
+import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
 import { AudienceEditor } from './AudienceEditor'
@@ -33,8 +34,7 @@ export function AddPeople({
     mutationFn: (letters: number) =>
       ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters } })),
     onSuccess: () => {
-      for (const key of ['sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'])
-        client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'joined')
       onClose()
     },
   })

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { moment, plural } from '../../app/format'
 import { useSession } from '../../app/session'
+import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { AddPeople } from './AddPeople'
@@ -48,7 +49,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
     mutationFn: ({ id, ...body }: { id: number; status?: string; take_out?: boolean }) =>
       ask(api.PATCH('/api/members/{id}', { params: { path: { id } }, body })),
     onSuccess: () => {
-      for (const key of ['members', 'results', 'sequence', 'post']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'members')
     },
   })
   if (sequence.state === 'draft')

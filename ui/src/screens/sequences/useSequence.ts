@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
+import { stale } from '../../app/stale'
+import { useInTurn } from '../../app/useInTurn'
 
 type Sequence = Shape<'Sequence'>
 export type Change = {
@@ -10,36 +12,29 @@ export type Change = {
   steps?: Shape<'StepInput'>[]
 }
 
-/** One sequence, with the ways to change it. Every change carries the version it was made on. */
+/** One sequence, with the ways to change it. Every change carries the version that the one before left. */
 export function useSequence(id: number) {
   const client = useQueryClient()
-  const key = ['sequence', id]
+  const key = ['sequence', id] as const
   const query = useQuery({ queryKey: key, queryFn: () => ask(api.GET('/api/sequences/{id}', { params: { path: { id } } })) })
   const onSuccess = (sequence: Sequence) => {
     client.setQueryData(key, sequence)
-    for (const stale of ['ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'])
-      client.invalidateQueries({ queryKey: [stale] })
+    stale(client, 'sequence')
   }
-  const change = useMutation({
-    mutationFn: (body: Change) => {
-      const version = client.getQueryData<Sequence>(key)?.version ?? 0
-      return ask(api.PATCH('/api/sequences/{id}', { params: { path: { id } }, body: { ...body, version } }))
-    },
-    onSuccess,
+  const change = useInTurn(
+    key,
+    query.data,
+    (body: Change, version) => ask(api.PATCH('/api/sequences/{id}', { params: { path: { id } }, body: { ...body, version } })),
     // The page shows what is kept, so that the next change is made on that.
-    onError: () => client.invalidateQueries({ queryKey: key }),
-  })
-  const start = useMutation({
-    mutationFn: (letters: number) =>
-      ask(
-        api.POST('/api/sequences/{id}/start', {
-          params: { path: { id } },
-          body: { letters, version: client.getQueryData<Sequence>(key)?.version ?? 0 },
-        }),
-      ),
-    onSuccess,
-    onError: () => client.invalidateQueries({ queryKey: ['ready', id] }),
-  })
+    { onSuccess, onError: () => client.invalidateQueries({ queryKey: key }) },
+  )
+  const start = useInTurn(
+    key,
+    query.data,
+    (letters: number, version) =>
+      ask(api.POST('/api/sequences/{id}/start', { params: { path: { id } }, body: { letters, version } })),
+    { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
+  )
   const move = useMutation({
     mutationFn: (name: 'pause' | 'resume' | 'stop') =>
       ask(api.POST('/api/sequences/{id}/move', { params: { path: { id } }, body: { move: name } })),

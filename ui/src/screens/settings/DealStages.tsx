@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { money, plural } from '../../app/format'
+import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
 import { DealsBehind } from '../companies/DealsBehind'
 
@@ -35,7 +36,7 @@ function Stages({ stages, admin }: { stages: Shape<'Stage'>[]; admin: boolean })
         }),
       ),
     onSuccess: () => {
-      for (const key of ['stages', 'catalogue', 'person', 'company']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'stages')
     },
   })
   const put = (i: number, change: Partial<Draft>) => setDrafts(drafts.map((one, at) => (at === i ? { ...one, ...change } : one)))

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { day, plural } from '../../app/format'
 import { useSession } from '../../app/session'
+import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
 import { OpensPeople } from '../people/behind/OpensPeople'
 
@@ -14,7 +15,7 @@ export function DoNotMail({ admin }: { admin: boolean }) {
   const [reason, setReason] = useState('')
   const { data, error } = useQuery({ queryKey: ['blocked'], queryFn: () => ask(api.GET('/api/blocked')) })
   const refresh = () => {
-    for (const key of ['blocked', 'people', 'person', 'sieve', 'history']) client.invalidateQueries({ queryKey: [key] })
+    stale(client, 'no')
   }
   const kind = value.trim().replace(/^@/, '').includes('@') ? 'address' : 'domain'
   const put = useMutation({

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
+import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
 import { PicturePick } from '../letters/desk/PicturePick'
 import { useLook } from '../letters/desk/useLook'
@@ -54,7 +55,7 @@ export function LetterLook({ admin, firm }: { admin: boolean; firm: string }) {
       ask(api.PUT('/api/look', { body: { ...body, values: { ...data?.values, ...body.values } as Record<string, never> } })),
     onSuccess: (saved) => {
       client.setQueryData(['look'], saved)
-      for (const key of ['preview', 'checks', 'ready']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'look')
     },
   })
   const logo = pictures?.find((one) => one.id === data?.values.logo_picture_id)

@@ -2,6 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { number } from '../../app/format'
+import { stale } from '../../app/stale'
+import { inTurn } from '../../app/useInTurn'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
@@ -27,11 +29,14 @@ export function OwnFields({ admin }: { admin: boolean }) {
   const client = useQueryClient()
   const { data, error } = useQuery({ queryKey: ['fields'], queryFn: async () => (await ask(api.GET('/api/fields'))).fields })
   const refresh = () => {
-    for (const key of ['fields', 'catalogue', 'person', 'company', 'filters']) client.invalidateQueries({ queryKey: [key] })
+    stale(client, 'fields')
   }
   const change = useMutation({
     mutationFn: ({ field, body }: { field: Shape<'OwnField'>; body: Shape<'OwnFieldInput'> }) =>
-      ask(api.PATCH('/api/fields/{id}', { params: { path: { id: field.id } }, body: { ...body, version: field.version } })),
+      inTurn(client, ['fields', field.id], field.version, (version) =>
+        ask(api.PATCH('/api/fields/{id}', { params: { path: { id: field.id } }, body: { ...body, version } })),
+      ),
+    scope: { id: 'fields' },
     onSettled: refresh,
   })
   return (
@@ -53,7 +58,7 @@ export function OwnFields({ admin }: { admin: boolean }) {
           </thead>
           <tbody>
             {data.map((field) => (
-              <tr key={`${field.id} ${field.version}`} className={field.retired ? 'muted' : ''}>
+              <tr key={field.id} className={field.retired ? 'muted' : ''}>
                 <td>
                   {admin ? (
                     <NameInPlace

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { JSONContent } from '@tiptap/react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
+import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 import { LazyEditor } from '../letters/editor/LazyEditor'
@@ -29,7 +30,7 @@ function Edit({ signature, onClose }: { signature: Signature; onClose: () => voi
       ),
     onSuccess: (saved) => {
       client.setQueryData(['signatures'], saved)
-      for (const key of ['preview', 'stack']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'signatures')
       onClose()
     },
   })

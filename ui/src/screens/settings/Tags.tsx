@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiProblem, api, ask, type Shape } from '../../api/client'
 import { plural } from '../../app/format'
+import { stale } from '../../app/stale'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { ErrorNote, Loading } from '../../parts/States'
 import { UsedIn } from '../../parts/UsedIn'
@@ -16,8 +17,7 @@ export function Tags() {
     mutationFn: ({ tag, name, merge }: Rename) =>
       ask(api.PATCH('/api/tags/{id}', { params: { path: { id: tag.id } }, body: { name, merge } })),
     onSuccess: () => {
-      for (const key of ['tags', 'catalogue', 'people', 'person', 'filters', 'sieve'])
-        client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'tags')
     },
   })
   const clash = rename.error instanceof ApiProblem && rename.error.code === 'tag_exists' ? rename.error : null

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask } from '../../api/client'
+import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
 import { ErrorNote } from '../../parts/States'
 
@@ -37,7 +38,7 @@ export function MendGap({
       ),
     onSuccess: (saved) => {
       client.setQueryData(['person', personId], saved)
-      for (const key of ['stack', 'people', 'sequence', 'ready', 'history']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'person')
       onClose()
     },
   })
@@ -50,7 +51,7 @@ export function MendGap({
         }),
       ),
     onSuccess: () => {
-      for (const key of ['stack', 'sequence', 'ready']) client.invalidateQueries({ queryKey: [key] })
+      stale(client, 'line')
       onClose()
     },
   })

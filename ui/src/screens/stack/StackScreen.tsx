@@ -33,7 +33,7 @@ export function StackScreen() {
   })
   const rows = useMemo(() => (stack?.rows ?? []).filter((one) => isShown(one, only)), [stack, only])
   const row = rows[Math.min(at, rows.length - 1)]
-  const letterKey = ['stack', stepId, row?.person_id]
+  const letterKey = ['stack', stepId, row?.person_id] as const
   const { data: letter, error: letterError } = useQuery({
     queryKey: letterKey,
     queryFn: () =>

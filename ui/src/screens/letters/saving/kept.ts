@@ -6,8 +6,6 @@ type Version = { id: number; version: number; updated_at: string }
 /** How what one writes is kept, letters and passages alike: D is what of it is typed, R the record that comes back. */
 export type Kept<D extends object = Draft, R extends Version = Shape<'Letter'>> = {
   kind: 'letter' | 'passage'
-  /** What shows it, and is read anew once it is saved. */
-  affected: string[]
   read: (id: number) => Promise<R>
   save: (id: number, draft: D, version: number) => Promise<R>
   /** Keeps a text beside the one that somebody else wrote. */
@@ -19,7 +17,6 @@ export type Kept<D extends object = Draft, R extends Version = Shape<'Letter'>> 
 
 export const LETTERS: Kept = {
   kind: 'letter',
-  affected: ['letters', 'preview', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'ready'],
   read: (id) => ask(api.GET('/api/letters/{id}', { params: { path: { id } } })),
   save: (id, draft, version) => ask(api.PATCH('/api/letters/{id}', { params: { path: { id } }, body: { ...draft, version } })),
   setAside: (id, { set_aside: _, archived: __, ...content }) =>
@@ -40,7 +37,6 @@ export type PassageDraft = Partial<Pick<Shape<'Passage'>, 'name' | 'documents'>>
 
 export const PASSAGES: Kept<PassageDraft, Shape<'Passage'>> = {
   kind: 'passage',
-  affected: ['passages', 'preview', 'checks', 'versions', 'stack'],
   read: (id) => ask(api.GET('/api/passages/{id}', { params: { path: { id } } })),
   save: (id, draft, version) => ask(api.PATCH('/api/passages/{id}', { params: { path: { id } }, body: { ...draft, version } })),
   setAside: (id, draft) => ask(api.POST('/api/passages/{id}/versions', { params: { path: { id } }, body: draft })),

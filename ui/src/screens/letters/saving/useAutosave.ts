@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { ApiProblem } from '../../../api/client'
+import { stale } from '../../../app/stale'
 import { dropBackup, keepBackup } from './backup'
 import type { Kept } from './kept'
 
@@ -33,7 +34,7 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
       const saved = await kept.save(id, sent, version.current)
       version.current = saved.version
       client.setQueryData([kept.kind, id], saved)
-      for (const key of kept.affected) client.invalidateQueries({ queryKey: [key] })
+      stale(client, kept.kind)
       const more = Object.keys(waiting.current).length > 0
       if (more) keepBackup(kept.kind, id, saved.version, waiting.current)
       else dropBackup(kept.kind, id)

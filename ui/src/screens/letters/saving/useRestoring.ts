@@ -1,4 +1,5 @@
 import { type UseMutationResult, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { stale } from '../../../app/stale'
 import type { Kept } from './kept'
 
 type Version = { id: number; version: number; updated_at: string }
@@ -34,7 +35,7 @@ export function useRestoring<D extends object, R extends Version>(
     },
     onSuccess: (saved) => {
       client.setQueryData([kept.kind, id], saved)
-      for (const key of kept.affected) client.invalidateQueries({ queryKey: [key] })
+      stale(client, kept.kind)
       onRestored()
     },
   })
