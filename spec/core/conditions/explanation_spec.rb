@@ -24,7 +24,7 @@ RSpec.describe Core::Conditions::Explanation do
   it "says of an exception what the record says, and that it holds when it does not apply" do
     part = explain({"not" => york}, {"person.city" => "Leeds"})
 
-    expect([part.words, part.holds, part.actual, part.parts]).to eq(["not (is in York)", true, "Leeds", []])
+    expect([part.words, part.holds, part.actual, part.parts]).to eq(["is not in York", true, "Leeds", []])
   end
 
   it "keeps the parts of a negated group" do

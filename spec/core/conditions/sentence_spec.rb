@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "yaml"
+
 RSpec.describe Core::Conditions::Sentence do
   def say(json, **names) = described_class.new(names: names).say(Core::Conditions::Parser.new.parse!(json))
 
@@ -9,6 +11,27 @@ RSpec.describe Core::Conditions::Sentence do
 
   it "says everyone, and nobody" do
     expect([nil, {"all" => []}, {"any" => []}].map { |json| say(json) }).to eq(["everyone", "everyone", "everyone who is nobody"])
+  end
+
+  it "reads aloud as a person would say it, two hundred times" do
+    named = ->(key, label, type, **rest) do
+      Core::Fields::Field.new(key: "person.x_#{key}", label: label, type: type, uses: %i[condition], custom_id: 1, **rest)
+    end
+    own = [
+      named.call("seats", "Seats", :number),
+      named.call("budget", "Budget", :money),
+      named.call("vip", "VIP", :flag, phrase: "is marked “VIP”"),
+      named.call("paint", "Paint", :text),
+      named.call("measured", "Measured on", :date),
+      named.call("rooms", "Rooms", :choices, choices: {"hall" => "hall", "bar" => "bar"})
+    ]
+    parser = Core::Conditions::Parser.new(Core::Fields::Standard.catalogue.with(own))
+    names = {letters: {1 => "Spring letter"}, sequences: {2 => "Quieter rooms"}, lists: {3 => "Fair 2026"}, owners: {4 => "Petra Lund"},
+             statuses: {"read" => "has opened"}}
+    table = YAML.safe_load_file("spec/fixtures/sentences.yml")
+
+    expect(table.size).to be > 200
+    table.each { |row| expect(described_class.new(names: names).say(parser.parse!(row["of"]))).to eq(row["say"]) }
   end
 
   describe "fields" do
@@ -28,8 +51,8 @@ RSpec.describe Core::Conditions::Sentence do
       "everyone whose room was fitted on 12 May 2026" => ["person.fitted_on", "on", "2026-05-12"],
       "everyone whose room was fitted between 1 May 2026 and 12 May 2026" => ["person.fitted_on", "between", %w[2026-05-01 2026-05-12]],
       "everyone whose birthday is in May or June" => ["person.birthday", "month_is", [5, 6]],
-      "everyone whose birthday is in the next 7 days of any year" => ["person.birthday", "yearly_in_next", 7],
-      "everyone whose birthday is in the last day of any year" => ["person.birthday", "yearly_in_last", 1]
+      "everyone whose birthday comes round in the next 7 days" => ["person.birthday", "yearly_in_next", 7],
+      "everyone whose birthday came round in the last day" => ["person.birthday", "yearly_in_last", 1]
     }.each do |sentence, test|
       it(sentence) { expect(say(field(*test))).to eq(sentence) }
     end
@@ -123,7 +146,7 @@ RSpec.describe Core::Conditions::Sentence do
   describe "together" do
     it "keeps apart what belongs together" do
       expect(say({"all" => [{"any" => [york, field("company.type", "one_of", ["school"])]}, field("person.email", "empty")]}))
-        .to eq("everyone who (is in York or whose company type is school) and has no address")
+        .to eq("everyone (who is in York or whose company type is school) and who has no address")
     end
 
     it "says an exception as one" do
@@ -137,14 +160,14 @@ RSpec.describe Core::Conditions::Sentence do
             ]
           }
         )
-      ).to eq("everyone who is a lead and has not replied to any letter in the last 90 days but not if one is tagged rebuild planned")
+      ).to eq("everyone who is a lead and has not replied to any letter in the last 90 days, except anyone who is tagged rebuild planned")
     end
 
-    it "says an exception that stands alone, or first, as one as well" do
-      expect(say({"not" => york})).to eq("everyone, but not if one is in York")
-      expect(say({"all" => [{"not" => york}]})).to eq("everyone, but not if one is in York")
+    it "says an exception that stands first as one as well, and one that stands alone as what is not so" do
+      expect(say({"not" => york})).to eq("everyone who is not in York")
+      expect(say({"all" => [{"not" => york}]})).to eq("everyone who is not in York")
       expect(say({"all" => [{"not" => york}, field("person.email", "empty")]})).to eq(
-        "everyone who has no address but not if one is in York"
+        "everyone who has no address, except anyone who is in York"
       )
     end
   end

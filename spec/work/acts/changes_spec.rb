@@ -13,6 +13,18 @@ RSpec.describe "doing something to many records" do
 
   def values(column) = Records::Person.order(:id).select_map(column)
 
+  it "is told all that it needs: nothing that takes something away has a default" do
+    at = moment(account: make_account)
+    needed = {"do_not_mail" => "value", "owner" => "owner_id", "field" => "field", "untag" => "names", "unlist" => "list_id",
+              "standing" => "standing", "consent" => "consent"}
+    needed.each do |kind, name|
+      expect { Work::Act.new({"kind" => kind}, at) }.to raise_error(Invalid) { |error| expect(error.at).to eq("act.#{name}") }
+    end
+    expect { Work::Act.new({"kind" => "field", "field" => "person.city"}, at) }.to raise_error(Invalid, /say value too/)
+    expect { Work::Act.new({"kind" => "do_not_mail", "value" => nil}, at).wanted }.to raise_error(Invalid, /true or false/)
+    expect(Work::Act.new({"kind" => "owner", "owner_id" => nil}, at).wanted).to eq("person.owner" => nil)
+  end
+
   it "tags, gives an owner, sets standing, fields, lists and consent, and takes each back" do
     list = Records::List.create(name: "Fair", created_at: now, updated_at: now)
     before = Records::Person.order(:id).map { |person| person.values.except(:version, :updated_at) }

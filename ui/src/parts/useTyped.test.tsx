@@ -90,7 +90,7 @@ describe('FieldInput', () => {
       { value: 'oak', words: 'Oak' },
       { value: 'felt', words: 'Felt' },
     ],
-    phrase: '',
+    phrases: {},
     uses: [],
     subject: 'person',
     sorted: true,

@@ -16,94 +16,102 @@ module NimbleLetter
 
         # @return [String]
         def say(node)
-          parts = node.is_a?(Nodes::All) ? node.parts : [node]
-          return "everyone, #{parts.map { |part| exception(part) }.join(" and ")}" if parts.any? && parts.all? { |part| exception?(part) }
+          parts = parts(node)
+          return "everyone" if parts.empty?
 
-          words = clause(node, outer: true)
-          return "everyone" if words.empty?
-
-          words.match?(/\Awho(se)? /) ? "everyone #{words}" : "everyone who #{words}"
+          said, exceptions = parts.partition { |part| !exception?(part) }
+          # Without anything that it is one from, an exception is simply not so.
+          said, exceptions = parts, [] if said.empty?
+          [strung(said, "and", first: "everyone "), *exceptions.each_with_index.map { |part, i| except(part, i.zero?) }].join
         end
 
         # @return [String] the same without "everyone who", for one part of a tree
-        def part(node) = clause(node, outer: true)
+        def part(node) = strung([node], "and", first: "").delete_prefix("who ")
 
         private
 
-        def clause(node, outer: false)
+        def parts(node)
           case node
-          when Nodes::All then joined(node.parts, "and", outer)
-          when Nodes::Any then node.parts.empty? ? "is nobody" : joined(node.parts, "or", outer)
+          when Nodes::All then node.parts
+          when Nodes::Not then (node.part.is_a?(Nodes::Any) && node.part.parts.any?) ? node.part.parts.map { |part| opposite(part) } : [node]
+          else [node]
+          end
+        end
+
+        # "who is a lead and is in York, whose birthday …": each part says whom it is about, unless it is the one before's "who".
+        def strung(parts, word, first:)
+          before = nil
+          parts.each_with_index.map do |part, i|
+            words = clause(part)
+            pronoun = words.start_with?("(") || !Phrases.who?(words) ? nil : "who"
+            lead = i.zero? ? first : " #{word} "
+            said = (pronoun && !(i.positive? && before == "who")) ? "#{lead}who #{words}" : "#{lead}#{words}"
+            before = pronoun
+            said
+          end.join
+        end
+
+        def clause(node)
+          case node
+          when Nodes::All, Nodes::Any then group(node)
           when Nodes::Not then negated(node.part)
-          when Nodes::FieldTest then field(node)
+          when Nodes::FieldTest then field(node, Phrases.of(node.field, node.is))
           when Nodes::ActivityTest then activity(node, :words)
           when Nodes::MembershipTest then membership(node, :words)
           when Nodes::DealsTest then deals(node)
           end
         end
 
-        def joined(parts, word, outer)
-          # An exception comes after what it is one from.
-          parts = parts.partition { |part| !exception?(part) }.flatten if word == "and"
-          said = parts.map { |part| [part, clause(part)] }.reject { |_, words| words.empty? }
-          text = said.each_with_index.map { |(part, words), i| i.zero? ? words : follow(part, words, word) }.join
-          (outer || parts.size < 2) ? text : "(#{text})"
+        def group(node)
+          return node.is_a?(Nodes::All) ? "is anybody" : "is nobody" if node.parts.empty?
+          return clause(node.parts.first) if node.parts.one?
+
+          "(#{strung(node.parts, node.is_a?(Nodes::All) ? "and" : "or", first: "")})"
         end
 
-        def follow(part, words, word) = (word == "and" && exception?(part)) ? " #{exception(part)}" : " #{word} #{words}"
-
-        # "and not (is tagged press)" is said "but not if one is tagged press".
-        def exception?(part) = part.is_a?(Nodes::Not) && [Nodes::FieldTest, Nodes::DealsTest].include?(part.part.class)
-
-        def exception(part) = "but not if one #{clause(part.part, outer: true)}"
-
+        # What is not so of several is said of each (De Morgan 1847).
         def negated(part)
           case part
+          when Nodes::All then group(Nodes::Any.new(parts: part.parts.map { |one| opposite(one) }))
+          when Nodes::Any then group(Nodes::All.new(parts: part.parts.map { |one| opposite(one) }))
+          when Nodes::Not then clause(part.part)
+          when Nodes::FieldTest then field(part, Phrases.denied(part.field, part.is))
           when Nodes::ActivityTest then activity(part, :negated)
           when Nodes::MembershipTest then membership(part, :negated)
-          else "not (#{clause(part, outer: true)})"
+          when Nodes::DealsTest then deals(part, denied: true)
           end
         end
 
-        def field(node)
-          phrase = node.field.phrase
-          case node.is
-          when "one_of" then "#{phrase} #{list(node, "or")}"
-          when "all_of" then "#{phrase} #{list(node, "and")}"
-          when "empty" then "has no #{label(node.field)}"
-          when "yes" then phrase
-          else "#{bare(phrase, node)} #{compared(node)}"
-          end
+        def opposite(node) = node.is_a?(Nodes::Not) ? node.part : Nodes::Not.new(part: node)
+
+        # "and not (is tagged press)" is said "except anyone who is tagged press".
+        def exception?(part) = part.is_a?(Nodes::Not) && [Nodes::FieldTest, Nodes::DealsTest].include?(part.part.class)
+
+        def except(part, first) = strung([part.part], "and", first: first ? ", except anyone " : " or anyone ")
+
+        def field(node, words)
+          value = value(node)
+          value ? "#{words} #{value}" : words
         end
 
-        # "whose city is" becomes "whose city", for "contains"; for amounts and days "is" stays.
-        def bare(phrase, node) = %w[contains starts_with].include?(node.is) ? phrase.sub(/ (is|in)\z/, "") : phrase
-
-        def compared(node)
+        def value(node)
           value = node.value
           case node.is
-          when "contains" then "contains “#{value}”"
-          when "starts_with" then "starts with “#{value}”"
-          when "equals" then amount(node.field, value)
-          when "more_than" then "more than #{amount(node.field, value)}"
-          when "less_than" then "less than #{amount(node.field, value)}"
-          when "between" then "between #{value.map { |one| one.is_a?(Date) ? day(one) : amount(node.field, one) }.join(" and ")}"
-          when "in_last" then "in the last #{value}"
-          when "in_next" then "in the next #{value}"
-          when "before" then "before #{day(value)}"
-          when "after" then "after #{day(value)}"
-          when "on" then "on #{day(value)}"
-          when "month_is" then "in #{value.map { |month| Date::MONTHNAMES[month] }.join(" or ")}"
-          when "yearly_in_next" then "in the next #{Span.new(value, "days")} of any year"
-          when "yearly_in_last" then "in the last #{Span.new(value, "days")} of any year"
+          when "one_of" then list(node, "or")
+          when "all_of" then list(node, "and")
+          when "contains", "starts_with" then "“#{value}”"
+          when "equals", "more_than", "less_than" then amount(node.field, value)
+          when "between" then value.map { |one| one.is_a?(Date) ? day(one) : amount(node.field, one) }.join(" and ")
+          when "in_last", "in_next" then value.to_s
+          when "before", "after", "on" then day(value)
+          when "month_is" then value.map { |month| Date::MONTHNAMES[month] }.join(" or ")
+          when "yearly_in_next", "yearly_in_last" then Span.new(value, "days").to_s
           end
         end
 
         def day(date) = date.strftime("%-d %b %Y")
 
         def amount(field, value) = Fields::Saying.say(field, value)
-
-        def label(field) = Fields::Field.within_sentence(field.label)
 
         def list(node, last)
           words = node.value.map { |value| word_for(node.field, value) }
@@ -145,14 +153,17 @@ module NimbleLetter
           "#{words} #{sequence}#{status}#{" at step #{node.step}" if node.step}"
         end
 
-        def deals(node)
-          many = (node.at_least > 1) ? "at least #{node.at_least} deals" : "a deal"
-          where = clause(node.where, outer: true)
-          if where.empty?
-            "has #{many}"
-          else
-            "has #{many}#{(node.at_least > 1) ? ", each of which" : " that"} #{where}"
+        def deals(node, denied: false)
+          many = if node.at_least > 1 then denied ? "fewer than #{node.at_least} deals" : "at least #{node.at_least} deals"
+          else denied ? "no deal" : "a deal"
           end
+          return "has #{many}" if node.where.is_a?(Nodes::All) && node.where.parts.empty?
+
+          where = strung(node.where.is_a?(Nodes::All) ? node.where.parts : [node.where], "and", first: "")
+          # Of deals one says "that" and "whose", of several "each of which".
+          which = (node.at_least > 1) ? ", each of which " : " that "
+          words = where.gsub(/\bwho (?!is nobody)/, "")
+          "has #{many}#{Phrases.who?(words) && !words.start_with?("(whose") ? which : " "}#{words}"
         end
       end
     end

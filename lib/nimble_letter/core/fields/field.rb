@@ -12,7 +12,7 @@ module NimbleLetter
         # One value that has an order.
         SORTED = %i[text link number money date flag choice reference].freeze
 
-        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :uses, :custom_id, :form, :comes_from
+        attr_reader :key, :label, :type, :table, :column, :choices, :phrase, :noun, :uses, :custom_id, :form, :comes_from
 
         # @param key [String] "person.first_name": whose it is, then its name
         # @param label [String] as a person reads it
@@ -21,6 +21,7 @@ module NimbleLetter
         # @param column [Symbol] the column there
         # @param choices [Hash{String=>String}] stored value to words, for a choice
         # @param phrase [String] how a condition sentence begins: "whose city is"
+        # @param noun [String] what one calls it there: "city", "company’s website"
         # @param uses [Array<Symbol>] any of :condition, :merge, :column, :import, :passage (a condition, but only within letters)
         # @param custom_id [Integer, nil] of a field that the firm made
         # @param comes_from [String, nil] key of the stored field that a worked-out one is empty without
@@ -36,6 +37,7 @@ module NimbleLetter
           column: nil,
           choices: {},
           phrase: nil,
+          noun: nil,
           custom_id: nil,
           form: nil,
           comes_from: nil,
@@ -47,7 +49,9 @@ module NimbleLetter
           @key, @label, @type, @uses = key, label, type, uses.freeze
           @table, @column = table, column
           @choices = choices.freeze
-          @phrase = phrase || "whose #{self.class.within_sentence(label)} is"
+          # A name that somebody gave stands in quotation marks: "whose “Seats” is more than 5".
+          @noun = noun || (custom_id ? "“#{label}”" : self.class.within_sentence(label))
+          @phrase = phrase || "whose #{@noun} is"
           @custom_id, @form, @comes_from, @retired, @sorted = custom_id, form, comes_from, retired, sorted
           freeze
         end
@@ -79,6 +83,9 @@ module NimbleLetter
 
         def retired? = @retired
 
+        # A noun in quotation marks is a name, and is not declined.
+        def quoted? = noun.include?("“")
+
         def custom? = !custom_id.nil?
 
         # @return [Hash] what the API tells of it
@@ -87,7 +94,7 @@ module NimbleLetter
             key: key,
             label: label,
             type: type.to_s,
-            phrase: phrase,
+            phrases: Conditions::Phrases.all(self),
             uses: uses.map(&:to_s),
             subject: subject,
             sorted: sorted?,

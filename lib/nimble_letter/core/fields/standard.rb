@@ -31,11 +31,11 @@ module NimbleLetter
         PERSON = [
           person("first_name", "First name", :text),
           person("last_name", "Last name", :text),
-          person("known_as", "Known as", :text, phrase: "who is known as"),
+          person("known_as", "Known as", :text, phrase: "is known as", noun: "nickname"),
           person("title", "Title", :text, sorted: false),
           person("name_order", "Name order", :choice, choices: Catalogue::NAME_ORDER, uses: %i[column import], sorted: false),
           person("standing", "Standing", :choice, choices: Catalogue::STANDING, phrase: "is a", uses: KEPT),
-          person("standing_since", "Standing since", :date, phrase: "whose standing changed", uses: %i[condition column]),
+          person("standing_since", "Standing since", :date, phrase: "whose standing changed", noun: "“Standing since”", uses: %i[condition column]),
           person("city", "City", :text, phrase: "is in"),
           person("region", "Region", :text, phrase: "whose region is"),
           person("country", "Country", :text, phrase: "lives in"),
@@ -43,15 +43,15 @@ module NimbleLetter
           person("time_zone", "Time zone", :text, uses: %i[column import], sorted: false),
           person("job_title", "Job title", :text),
           person("email", "Address", :text, uses: KEPT),
-          person("phone", "Phone", :text, uses: KEPT),
-          person("mobile", "Mobile", :text, uses: KEPT, sorted: false),
+          person("phone", "Phone", :text, noun: "phone number", uses: KEPT),
+          person("mobile", "Mobile", :text, noun: "mobile number", uses: KEPT, sorted: false),
           person("birthday", "Birthday", :date, phrase: "whose birthday is"),
           person("owner", "Owner", :reference, column: :owner_id, phrase: "is looked after by", uses: KEPT),
           person("tags", "Tag", :tags, phrase: "is tagged", uses: KEPT),
           person("lists", "List", :lists, phrase: "is on the list", uses: KEPT),
           person("consent", "Consent", :choice, choices: Catalogue::CONSENT, phrase: "whose consent is", uses: KEPT),
-          person("consent_on", "Consent since", :date, phrase: "whose consent was noted", uses: KEPT),
-          person("consent_how", "Consent obtained", :text, phrase: "whose consent was obtained by", uses: KEPT, sorted: false),
+          person("consent_on", "Consent since", :date, phrase: "whose consent was noted", noun: "“Consent since”", uses: KEPT),
+          person("consent_how", "Consent obtained", :text, phrase: "whose consent was obtained by", noun: "way of consent", uses: KEPT, sorted: false),
           person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition column], sorted: false),
           person(
             "address_blocked",
@@ -77,27 +77,27 @@ module NimbleLetter
             uses: %i[condition column],
             sorted: false
           ),
-          person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted"),
-          person("added_on", "Added on", :date, phrase: "who was added", uses: %i[condition column])
+          person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted", noun: "“Room fitted on”"),
+          person("added_on", "Added on", :date, phrase: "was added", noun: "“Added on”", uses: %i[condition column])
         ].freeze
 
         COMPANY = [
-          company("name", "Company", :text, phrase: "whose company is"),
-          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is", sorted: false),
-          company("city", "Company city", :text, phrase: "whose company is in", sorted: false),
-          company("country", "Company country", :text, phrase: "whose company is in the country", sorted: false),
-          company("website", "Company website", :link, phrase: "whose company’s website is", sorted: false),
-          company("phone", "Company phone", :text, phrase: "whose company’s phone is", uses: KEPT, sorted: false)
+          company("name", "Company", :text, phrase: "whose company is", noun: "company’s name"),
+          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is", noun: "company type", sorted: false),
+          company("city", "Company city", :text, phrase: "whose company is in", noun: "company’s city", sorted: false),
+          company("country", "Company country", :text, phrase: "whose company is in the country", noun: "company’s country", sorted: false),
+          company("website", "Company website", :link, phrase: "whose company’s website is", noun: "company’s website", sorted: false),
+          company("phone", "Company phone", :text, phrase: "whose company’s phone number is", noun: "company’s phone number", uses: KEPT, sorted: false)
         ].freeze
 
         # A person may have several, so a condition asks whether there is one that fits all that is said of it.
         DEAL = [
-          deal("name", "Deal", :text, phrase: "is called"),
-          deal("stage", "Deal stage", :choice, choices: Catalogue::DEAL_STAGES, phrase: "is at"),
-          deal("value", "Deal value", :money, column: :value_pence, phrase: "is worth"),
-          deal("expected_on", "Deal expected on", :date, phrase: "is expected"),
-          deal("closed_on", "Deal closed on", :date, phrase: "was closed"),
-          deal("owner", "Deal owner", :reference, column: :owner_id, phrase: "is looked after by", uses: %i[condition])
+          deal("name", "Deal", :text, phrase: "is called", noun: "name"),
+          deal("stage", "Deal stage", :choice, choices: Catalogue::DEAL_STAGES, phrase: "is at", noun: "stage"),
+          deal("value", "Deal value", :money, column: :value_pence, phrase: "is worth", noun: "value"),
+          deal("expected_on", "Deal expected on", :date, phrase: "is expected", noun: "“Deal expected on”"),
+          deal("closed_on", "Deal closed on", :date, phrase: "was closed", noun: "“Deal closed on”"),
+          deal("owner", "Deal owner", :reference, column: :owner_id, phrase: "is looked after by", noun: "owner", uses: %i[condition])
         ].freeze
 
         # Columns that are put together from several facts.

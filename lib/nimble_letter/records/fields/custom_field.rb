@@ -31,6 +31,7 @@ module NimbleLetter
           choices: choices || {},
           uses: uses,
           phrase: phrase,
+          noun: noun,
           custom_id: id,
           retired: retired,
           sorted: subject == "person"
@@ -39,11 +40,9 @@ module NimbleLetter
 
       private
 
-      def phrase
-        words = Core::Fields::Field.within_sentence(label)
-        whose = (subject == "company") ? "whose company’s" : "whose"
-        (type == "flag") ? "for whom “#{label}” holds" : "#{whose} #{words} is"
-      end
+      def noun = (subject == "company") ? "company’s “#{label}”" : "“#{label}”"
+
+      def phrase = (type == "flag") ? "#{"whose company " if subject == "company"}is marked “#{label}”" : "whose #{noun} is"
     end
   end
 end

@@ -62,6 +62,7 @@ module NimbleLetter
               column: stage.column,
               choices: stages,
               phrase: stage.phrase,
+              noun: stage.noun,
               uses: stage.uses
             )
           standard.with([own, *CustomField.where(made: true).order(:id).map(&:to_field)])

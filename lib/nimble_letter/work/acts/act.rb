@@ -5,7 +5,22 @@ module NimbleLetter
     # Something done to many records at once, as JSON: {"kind": "tag", "names": ["press"]} and the like. Turned once into
     # the state each of the records is to have, by RecordState's keys.
     class Act
-      KINDS = %w[tag untag list unlist owner standing field consent do_not_mail bin restore].freeze
+      # What each kind has to be told. Nothing that would take something away has a default: to give people to nobody, to empty a
+      # field or to take the do-not-mail mark off is said.
+      NEEDS = {
+        "tag" => %w[names],
+        "untag" => %w[names],
+        "list" => %w[list_id],
+        "unlist" => %w[list_id],
+        "owner" => %w[owner_id],
+        "standing" => %w[standing],
+        "field" => %w[field value],
+        "consent" => %w[consent],
+        "do_not_mail" => %w[value],
+        "bin" => [],
+        "restore" => []
+      }.freeze
+      KINDS = NEEDS.keys.freeze
 
       attr_reader :json
 
@@ -15,6 +30,9 @@ module NimbleLetter
       def initialize(json, moment)
         @json, @moment = json.transform_keys(&:to_s), moment
         raise Invalid.new("An act is one of #{KINDS.join(", ")}.", at: "act.kind") unless KINDS.include?(kind)
+
+        missing = NEEDS.fetch(kind).reject { |name| @json.key?(name) }
+        raise Invalid.new("To do this, say #{missing.join(" and ")} too.", code: :incomplete, at: "act.#{missing.first}") if missing.any?
       end
 
       # @return [Hash{String=>Object}] see RecordState
@@ -122,7 +140,11 @@ module NimbleLetter
         {"person.consent" => json["consent"], "person.consent_how" => Core::Letters::Values.clean(json["how"])}
       end
 
-      def wanted_by_do_not_mail = {RecordState::DO_NOT_MAIL => json["value"] == true}
+      def wanted_by_do_not_mail
+        raise Invalid.new("The do-not-mail mark is true or false.", at: "act.value") unless [true, false].include?(json["value"])
+
+        {RecordState::DO_NOT_MAIL => json["value"]}
+      end
 
       def wanted_by_bin = {RecordState::BIN => true}
 

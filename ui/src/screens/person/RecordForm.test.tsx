@@ -13,7 +13,7 @@ const field = (key: string, label: string, type = 'text', choices: object[] = []
   label,
   type,
   choices,
-  phrase: '',
+  phrases: {},
   uses: ['import'],
   subject: 'person',
   sorted: true,

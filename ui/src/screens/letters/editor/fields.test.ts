@@ -5,7 +5,7 @@ const field = (key: string, label: string): FieldInfo => ({
   key,
   label,
   type: 'text',
-  phrase: '',
+  phrases: {},
   uses: ['merge'],
   choices: [],
   forms: [],

@@ -24,13 +24,6 @@ const MONTHS = [
   'December',
 ].map((words, i) => ({ value: i + 1, words }))
 
-function phraseOf(field: Field, is: string): string {
-  if (is === 'empty') return `has no ${field.label.toLowerCase()}`
-  if (['one_of', 'all_of', 'yes', 'equals'].includes(is)) return field.phrase
-  if (is === 'contains' || is === 'starts_with') return `${field.phrase.replace(/ (is|in)$/, '')} ${OPERATOR_WORDS[is]}`
-  return `${field.phrase.replace(/ is$/, '')} ${OPERATOR_WORDS[is]?.replace(/^is /, field.phrase.endsWith(' is') ? 'is ' : '')}`
-}
-
 /** A test on a field: its phrase opens the ways to ask, its value the choices. */
 export function FieldTest({
   test,
@@ -44,7 +37,7 @@ export function FieldTest({
   test: FieldTestState
   catalogue: Catalogue
   negated: boolean
-  /** The "not" stands in front already. */
+  /** That it is an exception stands in front already. */
   saidBefore: boolean
   onChange: (test: FieldTestState) => void
   onNegate: () => void
@@ -54,14 +47,10 @@ export function FieldTest({
   if (!field) return <span className="gap-mark">a field that is gone</span>
   const operators = catalogue.operators[field.type] ?? {}
   const ways = Object.keys(operators)
-  const phrase = phraseOf(field, test.is)
+  const phrase = field.phrases[test.is]?.[negated && !saidBefore ? 'denied' : 'words'] ?? field.label
   return (
     <>
-      <Popover
-        words={`${negated && !saidBefore ? 'not ' : ''}${phrase}`}
-        label={`How to ask about ${field.label}`}
-        className="cursor-pointer hover:text-primary"
-      >
+      <Popover words={phrase} label={`How to ask about ${field.label}`} className="cursor-pointer hover:text-primary">
         {(shut) => (
           <MenuList
             items={[

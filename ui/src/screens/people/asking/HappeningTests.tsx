@@ -216,7 +216,7 @@ export function DealsTest({
         title="Turn into the opposite"
         onClick={() => onChange({ ...test, negated: !test.negated })}
       >
-        {test.negated ? 'does not have' : 'has'} at least
+        has {test.negated ? 'fewer than' : 'at least'}
       </button>{' '}
       <CountWord value={test.atLeast} label="How many deals" onChange={(atLeast) => onChange({ ...test, atLeast })} />{' '}
       {test.atLeast === 1 ? 'deal' : 'deals'} {test.where.parts.length > 0 && 'that '}

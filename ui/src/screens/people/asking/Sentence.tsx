@@ -1,4 +1,3 @@
-import { beginsWithWho } from './asking'
 import type { Group } from './conditions'
 import { SentenceGroup } from './SentenceGroup'
 import { useAskable } from './useAskable'
@@ -13,8 +12,7 @@ export function Sentence({ sentence, onChange }: { sentence: Group; onChange: (s
       role="group"
       aria-label="Condition"
     >
-      Everyone{sentence.parts.length > 0 && (beginsWithWho(catalogue, sentence.parts[0]) ? ' ' : ' who ')}
-      <SentenceGroup group={sentence} catalogue={catalogue} subject="person" onChange={onChange} />
+      Everyone <SentenceGroup group={sentence} catalogue={catalogue} subject="person" onChange={onChange} />
     </div>
   )
 }

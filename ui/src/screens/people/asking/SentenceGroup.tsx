@@ -1,5 +1,6 @@
 import type { Shape } from '../../../api/client'
 import { AskAbout } from './AskAbout'
+import { isException, whoBefore } from './asking'
 import { complete, EVERYBODY, type Group, type Part, type Test } from './conditions'
 import { FieldTest } from './FieldTest'
 import { ActivityTest, DealsTest, MembershipTest } from './HappeningTests'
@@ -22,12 +23,6 @@ function label(part: Part, catalogue: Catalogue): string {
     case 'deals':
       return 'deals'
   }
-}
-
-/** "and not is tagged press" is said "but not if one is tagged press". */
-function saidButNot(group: Group, at: number): boolean {
-  const part = group.parts[at]
-  return at > 0 && group.join === 'and' && part?.kind === 'field' && part.negated
 }
 
 function PartWords({
@@ -117,8 +112,10 @@ export function SentenceGroup({
       {group.parts.map((part, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence are known by their place
         <span key={`${i}${part.kind}${part.kind === 'field' ? part.field : ''}`}>
-          {i > 0 && saidButNot(group, i) && <span className="muted"> but not if one </span>}
-          {i > 0 && !saidButNot(group, i) && (
+          {i > 0 && isException(group, i) && (
+            <span className="muted">{isException(group, i - 1) ? ' or anyone ' : ', except anyone '}</span>
+          )}
+          {i > 0 && !isException(group, i) && (
             <>
               {' '}
               <button
@@ -132,8 +129,9 @@ export function SentenceGroup({
               </button>{' '}
             </>
           )}
+          {subject === 'person' && whoBefore(catalogue, group, i)}
           <PartWords
-            said={saidButNot(group, i)}
+            said={isException(group, i)}
             part={part}
             catalogue={catalogue}
             subject={subject}

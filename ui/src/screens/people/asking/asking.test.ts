@@ -1,13 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import type { Shape } from '../../../api/client'
-import { entries, fresh, listWords, typed } from './asking'
+import { entries, fresh, listWords, typed, whoBefore } from './asking'
+import { EVERYBODY, type Part } from './conditions'
 
 const field = (key: string, label: string, type: string, choices: { value: string; words: string }[] = []) => ({
   key,
   label,
   type,
   choices,
-  phrase: `whose ${label.toLowerCase()} is`,
+  phrases:
+    type === 'choice'
+      ? { one_of: { words: 'is a', denied: 'is not a' } }
+      : { one_of: { words: `whose ${label.toLowerCase()} is`, denied: `whose ${label.toLowerCase()} is not` } },
   uses: ['condition'],
   subject: key.split('.')[0] ?? '',
   sorted: true,
@@ -69,4 +73,20 @@ it('begins a test with a value its operator can take', () => {
 it('says several values as people do', () => {
   expect(listWords([], [])).toBe('choose…')
   expect(listWords(['a', 'b', 'c'], [])).toBe('a, b or c')
+})
+
+describe('whom a part is about', () => {
+  const is = (key: string, negated = false): Part => ({ kind: 'field', field: `person.${key}`, is: 'one_of', value: [], negated })
+  const group = (...parts: Part[]) => ({ ...EVERYBODY, parts })
+  const said = (...parts: Part[]) => parts.map((_, i) => whoBefore(CATALOGUE, group(...parts), i))
+
+  it('is said once, and again after a part that says it itself', () => {
+    expect(said(is('standing'), is('standing'))).toEqual(['who ', ''])
+    expect(said(is('city'), is('standing'), is('city'))).toEqual(['', 'who ', ''])
+  })
+
+  it('is said again of an exception', () => {
+    expect(said(is('standing'), is('standing', true))).toEqual(['who ', 'who '])
+    expect(said(is('standing'), is('city', true))).toEqual(['who ', ''])
+  })
 })

@@ -1,6 +1,6 @@
 import type { Shape } from '../../../api/client'
 import type { Choice } from '../../../parts/Choices'
-import { EVERYBODY, type Part, type Test } from './conditions'
+import { EVERYBODY, type Group, type Part, type Test } from './conditions'
 
 type Catalogue = Shape<'Catalogue'>
 export type Field = Shape<'Field'>
@@ -152,8 +152,25 @@ export function listWords(values: unknown, known: Choice[], last = 'or'): string
   return words.length > 1 ? `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}` : (words[0] ?? '')
 }
 
-/** "Everyone whose city…" needs no "who". */
-export function beginsWithWho(catalogue: Catalogue, part: Part | undefined): boolean {
-  if (!part || part.negated || part.kind !== 'field' || part.is === 'empty') return false
-  return /^whos?e? /.test(catalogue.fields.find((one) => one.key === part.field)?.phrase ?? '')
+/** Whether the words of a part follow a "who"; "whose city…" says itself whom it is about, and so does what is in brackets. */
+function who(catalogue: Catalogue, part: Part, excepted: boolean): boolean {
+  if (part.kind === 'group') return false
+  if (part.kind !== 'field') return true
+  const phrases = catalogue.fields.find((one) => one.key === part.field)?.phrases[part.is]
+  return !/^(at whose|for whom|whose) /.test((part.negated && !excepted ? phrases?.denied : phrases?.words) ?? '')
+}
+
+/** "and not (is tagged press)" is said "except anyone who is tagged press". */
+export function isException(group: Group, at: number): boolean {
+  const part = group.parts[at]
+  return at > 0 && group.join === 'and' && part?.kind === 'field' && part.negated
+}
+
+/** "who " where a part needs it: at the beginning, after an exception begins, and where the part before did not say it. */
+export function whoBefore(catalogue: Catalogue, group: Group, at: number): string {
+  const part = group.parts[at]
+  const before = group.parts[at - 1]
+  if (!part || !who(catalogue, part, isException(group, at))) return ''
+  const said = before && !isException(group, at) && who(catalogue, before, isException(group, at - 1))
+  return said ? '' : 'who '
 }
