@@ -50,7 +50,7 @@ module NimbleLetter
       # @return [String, nil] the text somebody wrote beside or instead of a page
       def plain
         part = attempt { mail.text_part || (mail unless mail.multipart? || mail.mime_type == "text/html") } or return
-        attempt { clean(part.decoded) } || attempt { clean(part.body.raw_source) }
+        attempt { clean(text_in(part)) } || attempt { clean(part.body.raw_source) }
       end
 
       # @return [String, nil] HTML
@@ -58,13 +58,47 @@ module NimbleLetter
         return if @deep
 
         part = attempt { mail.html_part || (mail if mail.mime_type == "text/html") } or return
-        attempt { clean(part.decoded) } || attempt { clean(part.body.raw_source) }
+        attempt { clean(text_in(part)) } || attempt { clean(part.body.raw_source) }
+      end
+
+      # @return [Array<Array(String, String)>] names and bytes of what goes with it; what cannot be read is left out
+      def attachments
+        return [] if @deep
+
+        (attempt { mail.attachments.to_a } || []).filter_map do |part|
+          name, data = attempt { part.filename }, attempt { part.body.decoded }
+          [clean(name), data] if name && data && !data.empty?
+        end
       end
 
       # @return [String, nil] as text that can be kept
       def clean(text) = text && text.dup.force_encoding(Encoding::UTF_8).scrub("�").delete("\u0000")
 
       private
+
+      BOM = "\uFEFF"
+      META = /<meta[^>]{0,200}charset=["']?([\w-]+)/i
+
+      # In the charset it says, if that is one; else in the one that a page says itself, in UTF-8 where that can be, or in the
+      # western European one that old programs meant.
+      def text_in(part)
+        charset = encoding(part.charset)
+        return part.decoded.delete_prefix(BOM) if charset && charset != Encoding::US_ASCII && charset != Encoding::UTF_8
+
+        bytes = part.body.decoded.b
+        utf8 = bytes.dup.force_encoding(Encoding::UTF_8)
+        return utf8.delete_prefix(BOM) if utf8.valid_encoding?
+
+        said = charset ? nil : encoding(bytes[0, 2000][META, 1])
+        bytes.force_encoding(said || ((charset == Encoding::UTF_8) ? charset : Encoding::Windows_1252))
+          .encode(Encoding::UTF_8, invalid: :replace, undef: :replace)
+      end
+
+      def encoding(name)
+        name && Encoding.find(name.to_s.sub(/\Autf8\z/i, "UTF-8"))
+      rescue ArgumentError
+        nil
+      end
 
       # RFC 6532 has headers in UTF-8. Bytes that are none were meant in the western European set of old programs.
       def text_of(head)

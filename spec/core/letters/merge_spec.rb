@@ -26,6 +26,31 @@ RSpec.describe Core::Letters::Merge do
     expect(subject_of.call(" \u2028 ")).to eq("For")
   end
 
+  describe "a field in the address of a link" do
+    def hrefs(address, facts) = merged(parsed(para(link("here", address))), facts).then { |letter| [letter.blocks.first.runs.map(&:href), letter.gaps] }
+
+    it "is written as part of an address, falls back, or is a gap" do
+      address = "https://a.example/?n={{first name|you & me}}&c={{city}}"
+      expect(hrefs(address, {"person.first_name" => "Ana/Ö", "person.city" => "New York"})).to eq(
+        [["https://a.example/?n=Ana%2F%C3%96&c=New%20York"], []]
+      )
+      expect(hrefs(address, {})).to eq([["https://a.example/?n=you%20%26%20me&c="], ["person.city"]])
+      expect(parsed(para(link("here", address))).gap_places).to eq([["person.city", []]])
+    end
+
+    it "may be the whole of it, and leads nowhere that could run" do
+      expect(hrefs("{{company website}}", {"company.website" => "https://x.example/a"})).to eq([["https://x.example/a"], []])
+      expect(hrefs("{{job title}}", {"person.job_title" => "javascript:alert(1)"})).to eq([[nil], ["person.job_title"]])
+      expect { parsed(para(link("here", "javascript:{{city}}"))) }.to raise_error(Invalid, /begins with https/)
+    end
+
+    it "is refused as it is typed when nobody knows it, with the nearest" do
+      expect { parsed(para(link("here", "https://a.example/{{frist name}}"))) }.to raise_error(Invalid) { |error|
+        expect([error.code, error.hint]).to eq([:unknown_field, "Did you mean “first name”?"])
+      }
+    end
+  end
+
   describe "a line of one's own" do
     line = ->(words, after = nil) { Core::Letters::Merge::Line.new(words, after) }
 

@@ -129,7 +129,7 @@ RSpec.describe "taking in what came back" do
   end
 
   {
-    "latin1_without_charset.eml" => "The caf� would like a visit.",
+    "latin1_without_charset.eml" => "The café would like a visit.",
     "html_only_with_script.eml" => "Yes, Tuesday is good."
   }.each do |name, words|
     it "reads #{name.delete_suffix(".eml").tr("_", " ")}" do

@@ -62,6 +62,49 @@ RSpec.describe "a letter as a file" do
     end
   end
 
+  it "keeps what is for some people from everybody where a file cannot say for whom, and brings it back whole as JSON" do
+    asked = {"field" => "person.standing", "is" => "one_of", "value" => ["client"]}
+    sides = [para("Ten per cent off"), para("Come and see")].map { |text| {"type" => "side", "content" => [text]} }
+    conditional = {"type" => "conditional", "attrs" => {"condition" => asked}, "content" => sides}
+    Work::WriteLetter.new(moment).change(letter, {version: 1, body: doc(para("Dear all"), conditional, para("Yours"))})
+    wanted = ["Dear all", "[Only for everyone who is a client:]", "Ten per cent off", "[For everybody else:]", "Come and see",
+      "[For everybody again:]", "Yours"]
+    %w[md html eml].each do |format|
+      read = back(format).document(:body).summary
+      expect(wanted.map { |words| read.index(words) }).to eq(wanted.filter_map { |words| read.index(words) }.sort), "#{format}: #{read}"
+    end
+    expect(back("json").body).to eq(letter.refresh.body)
+  end
+
+  it "takes its files along as JSON and as a message, and says of the others that it cannot" do
+    Work::TakeAttachment.new(letter, moment).call(StringIO.new("%PDF-1.4 felt"), name: "Prüfung Größe.pdf")
+    %w[json eml].each do |format|
+      expect(back(format).attachments.map { |file| [file.name, file.data] }).to eq([["Prüfung Größe.pdf", "%PDF-1.4 felt"]]), format
+    end
+    expect(out("md")).to include("left_out: \"the file Prüfung Größe.pdf\"")
+    expect(out("html")).to include("<!-- Left out: the file Prüfung Größe.pdf -->")
+    broken = JSON.parse(out("json")).merge("attachments" => [{"name" => "x.pdf", "data" => "???"}])
+    expect { back("json", JSON.generate(broken)) }.to raise_error(Invalid, /goes with this letter is broken/)
+  end
+
+  it "reads a message in whatever alphabet and encoding it was sent" do
+    texts = {"ISO-8859-1" => "Grüße aus Köln", "ISO-8859-2" => "Řeka a žížala", "Windows-1252" => "Preis: 5 € – “ja”", "KOI8-R" => "Привет",
+             "ISO-2022-JP" => "こんにちは", "GB18030" => "你好", "UTF-16" => "Zoë €", "utf8" => "Zoë €", "x-unknown" => "Grüße", "us-ascii" => "Zoë €"}
+    texts.each do |charset, text|
+      bytes = begin
+        text.encode(Encoding.find(charset.sub("utf8", "UTF-8"))).b
+      rescue ArgumentError, Encoding::UndefinedConversionError
+        text.b
+      end
+      {"base64" => [bytes].pack("m"), "quoted-printable" => [bytes].pack("M"), "8bit" => bytes}.each do |encoding, body|
+        head = "Subject: S\r\nContent-Type: text/plain; charset=#{charset}\r\nContent-Transfer-Encoding: #{encoding}\r\n\r\n"
+        expect(back("eml", head.b + body).document(:body).summary).to eq(text), "#{charset} #{encoding}"
+      end
+    end
+    page = "Subject: S\r\nContent-Type: text/html\r\n\r\n<meta charset=iso-8859-1><p>Gr\xFC\xDFe</p>".b
+    expect(back("eml", page).document(:body).summary).to eq("Grüße")
+  end
+
   describe "words that mean something in Markdown" do
     words = [
       "*",

@@ -81,7 +81,10 @@ module NimbleLetter
         def each_node(&block)
           return enum_for(:each_node) unless block
 
-          Nodes.each(root, &block)
+          Nodes.each(root) do |node|
+            yield node
+            in_link(node).each(&block)
+          end
         end
 
         def to_h = root
@@ -93,6 +96,13 @@ module NimbleLetter
 
         private
 
+        # @return [Array<Hash>] merge fields in the address that a text leads to
+        def in_link(node)
+          link = node["marks"]&.find { |mark| mark["type"] == "link" } or return []
+          href = link.dig("attrs", "href").to_s
+          href.include?("{{") ? TypedFields.nodes(href, @catalogue).select { |one| one["type"] == "mergeField" } : []
+        end
+
         def places_within(node, path)
           attrs = node["attrs"]
           here = (node["type"] == "mergeField" && !attrs["fallback"]) ? [[attrs["field"], path]] : []
@@ -101,7 +111,7 @@ module NimbleLetter
             sides = [attrs["condition"], {"not" => attrs["condition"]}]
             return node["content"].zip(sides).flat_map { |side, asked| places_within(side, [*path, asked]) }
           end
-          here + (within + (node["content"] || [])).flat_map { |child| places_within(child, path) }
+          here + (within + in_link(node) + (node["content"] || [])).flat_map { |child| places_within(child, path) }
         end
 
         def attrs_of(type, name) = each_node.select { |node| node["type"] == type }.map { |node| node["attrs"][name] }.uniq

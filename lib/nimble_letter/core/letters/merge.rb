@@ -152,7 +152,9 @@ module NimbleLetter
         # @return [Array(Array<String>, String, String)] marks, address and title of the link
         def marked(marks)
           link = marks.find { |mark| mark["type"] == "link" }
-          [marks.map { |mark| mark["type"] } - ["link"], link&.dig("attrs", "href"), link&.dig("attrs", "title")]
+          href = link&.dig("attrs", "href")
+          href = address(TypedFields.nodes(href, @catalogue)) if href&.include?("{{")
+          [marks.map { |mark| mark["type"] } - ["link"], href, link&.dig("attrs", "title")]
         end
 
         def field_run(node)

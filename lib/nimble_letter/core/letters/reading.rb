@@ -89,6 +89,9 @@ module NimbleLetter
           end
         end
 
+        FIELD_FIRST = /\A#{TypedFields::PATTERN}/
+        private_constant :FIELD_FIRST
+
         def number(given, at) = given.is_a?(Integer) ? given : wrong("This needs a number", at)
 
         # @return [Array<Hash>] text and merge fields of an alt text or an address
@@ -154,9 +157,23 @@ module NimbleLetter
 
         def link(mark, at)
           href = mark.dig("attrs", "href").to_s.strip
-          link_unclear(href, at) unless href.match?(Document::LINK_SCHEMES)
+          bare = href.gsub(TypedFields::PATTERN, "x")
+          link_unclear(href, at) unless bare.match?(Document::LINK_SCHEMES) || href.match?(FIELD_FIRST) && !bare.match?(/[\s<>"]/)
+          known_in_link!(href, at)
           title = Values.clean(mark.dig("attrs", "title").to_s)
           {"type" => "link", "attrs" => {"href" => href, **(title ? {"title" => title[0, 200]} : {})}}
+        end
+
+        # A field is put into an address when a letter is written; one that nobody knows would go out as it stands.
+        def known_in_link!(href, at)
+          name = TypedFields.names(href).find { |one| !@catalogue.named(one)&.for?(:merge) } or return
+          near = @catalogue.nearest(name)
+          raise Invalid.new(
+            "There is no field “#{name[0, 60]}” to put into this link.",
+            code: :unknown_field,
+            at: at,
+            hint: near ? "Did you mean “#{near.label.downcase}”?" : "Choose one of the merge fields."
+          )
         end
 
         def link_unclear(href, at)

@@ -38,6 +38,12 @@ module NimbleLetter
         # @return [Array<String>] what stands between {{ and }} in a text
         def self.names(text) = text.include?("{{") ? text.scan(PATTERN).map { |name, _| name.strip } : []
 
+        # @param text [String] an address with {{fields}}
+        # @return [Array<Hash>] text and merge field nodes
+        def self.nodes(text, catalogue)
+          new(catalogue).split(text).map { |piece| piece.is_a?(String) ? {"type" => "text", "text" => piece} : piece }
+        end
+
         def initialize(catalogue)
           @catalogue = catalogue
         end

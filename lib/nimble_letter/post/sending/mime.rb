@@ -43,11 +43,18 @@ module NimbleLetter
       end
       private_class_method :mixed
 
-      # RFC 2231: a name in other letters than English is written in its own way, beside a plain one for old programs.
+      # What has no mark that could be taken off.
+      LETTERS = {"ß" => "ss", "æ" => "ae", "Æ" => "Ae", "œ" => "oe", "Œ" => "Oe", "ø" => "o", "Ø" => "O", "ł" => "l", "Ł" => "L",
+                 "đ" => "d", "Đ" => "D", "ð" => "d", "þ" => "th", "ı" => "i"}.freeze
+      OTHERS = /[#{LETTERS.keys.join}]/
+
+      # A name in other letters than English, three times over: for programs of today (RFC 2231), for older ones that read the
+      # name as a header's words (RFC 2047), and for the oldest in plain letters.
       def self.file_header(file)
-        plain = file.name.gsub(/[^\w.() -]/, "_")
+        plain = file.name.gsub(OTHERS, LETTERS).unicode_normalize(:nfkd).gsub(/\p{Mn}/, "").gsub(/[^\w.() -]/, "_")
         encoded = ERB::Util.url_encode(file.name)
-        "Content-Type: #{file.mime}; name=\"#{plain}\"\r\nContent-Disposition: attachment; filename=\"#{plain}\"; filename*=UTF-8''" \
+        words = file.name.ascii_only? ? plain : Mail::Encodings.b_value_encode(file.name, "UTF-8")
+        "Content-Type: #{file.mime};\r\n name=\"#{words.gsub(/\s*\r?\n\s*/, " ")}\"\r\nContent-Disposition: attachment; filename=\"#{plain}\"; filename*=UTF-8''" \
           "#{encoded}\r\nContent-Transfer-Encoding: base64\r\n"
       end
       private_class_method :file_header

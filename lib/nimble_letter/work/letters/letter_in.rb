@@ -8,7 +8,7 @@ module NimbleLetter
   module Work
     # Makes a letter of a file: our JSON, a message (.eml), HTML or Markdown. Told apart by name, then by what is in it.
     class LetterIn
-      MOST_BYTES = 16 * 1024 * 1024 # JSON carries its pictures
+      MOST_BYTES = 24 * 1024 * 1024 # JSON carries its pictures and attachments, a third larger than they are
       WORDS = %w[name category manner language].freeze
 
       def initialize(moment)
@@ -28,7 +28,12 @@ module NimbleLetter
         text = bytes.encode("UTF-8", "Windows-1252", undef: :replace, invalid: :replace) unless text.valid_encoding? ||
           File.extname(name.to_s).casecmp?(".eml")
         title = File.basename(name.to_s.scrub(""), ".*").then { |base| base.strip.empty? ? "A letter from a file" : base }
-        Records.db.transaction { WriteLetter.new(@moment).make(public_send(format_of(name, text), text, title)) }
+        @files = []
+        Records.db.transaction do
+          letter = WriteLetter.new(@moment).make(public_send(format_of(name, text), text, title))
+          @files.each { |file| TakeAttachment.new(letter, @moment).call(StringIO.new(file.last), name: file.first) }
+          letter
+        end
       end
 
       # @api private: one method a format
@@ -46,6 +51,7 @@ module NimbleLetter
         wrong = WORDS.find { |name| ![String, NilClass].include?(file["letter"][name].class) }
         raise Invalid.new("The #{wrong} of this letter is no text.", code: :not_a_letter, at: wrong) if wrong
 
+        @files = attachments(file["attachments"] || [])
         content = with_places(file["letter"], places(file["pictures"] || [], "picture_id"), places(file["passages"] || [], "passage_id"))
         content.transform_keys(&:to_sym).slice(*Records::Letter::CONTENT)
       rescue JSON::ParserError
@@ -55,6 +61,7 @@ module NimbleLetter
       def eml(text, title)
         mail = Files::MailFile.new(text)
         page = mail.html
+        @files = mail.attachments
         {
           name: title,
           subject: one_line(mail.subject.to_s),
@@ -133,6 +140,13 @@ module NimbleLetter
         (here || TakePicture.new(@moment).call(StringIO.new(data), name: entry["name"])).id
       rescue ArgumentError
         raise Invalid.new("A picture in this file is broken.", code: :not_a_letter)
+      end
+
+      # @return [Array<Array(String, String)>] names and bytes
+      def attachments(entries)
+        entries.grep(Hash).map { |entry| [entry["name"].to_s, entry["data"].to_s.unpack1("m0")] }
+      rescue ArgumentError
+        raise Invalid.new("A file that goes with this letter is broken.", code: :not_a_letter)
       end
 
       def passage(entry)

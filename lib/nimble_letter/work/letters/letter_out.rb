@@ -6,7 +6,7 @@ require "json"
 module NimbleLetter
   module Work
     # A letter as a file: JSON (all of it, to be brought in again exactly), Markdown, HTML or a message (.eml). In the last
-    # three its fields stand as {{first name}}.
+    # three its fields stand as {{first name}} and text for some people between marks; what they cannot carry is said.
     class LetterOut
       FORMATS = {
         "json" => "application/json",
@@ -39,13 +39,15 @@ module NimbleLetter
         passages = Records::Passage.where(id: @letter.passages.keys).order(:id).all
         pictures = Records::Picture.where(id: @letter.documents.flat_map(&:picture_ids).uniq).order(:id).all
         {format: FORMAT, letter: @letter.content, passages: passages.map { |one| {id: one.id, name: one.name, documents: one.documents} },
-         pictures: pictures.map { |one| {id: one.id, name: one.name, data: [one.data].pack("m0")} }}
+         pictures: pictures.map { |one| {id: one.id, name: one.name, data: [one.data].pack("m0")} },
+         attachments: @letter.attachments.map { |one| {name: one.name, data: [one.data].pack("m0")} }}
       end
 
       def merged
         @merged ||= begin
           parts = Records::Letter::PARTS.to_h { |part| [part, @letter.document(part)] }
           Core::Letters::Placeholders.new(
+            say: Sentences.new(@moment).method(:of),
             **parts,
             catalogue: @moment.catalogue,
             passages: @letter.passages,
@@ -57,20 +59,29 @@ module NimbleLetter
       def markdown
         picture = ->(id) { Records::Picture.without_data.first(id: id)&.then { |one| "#{@base_url}#{one.path}" } }
         "---\ntitle: #{JSON.generate(@letter.name)}\nsubject: #{JSON.generate(line(merged.subject))}\npreview: " \
-          "#{JSON.generate(line(merged.preview))}\n---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
+          "#{JSON.generate(line(merged.preview))}\n#{"left_out: #{JSON.generate(left_out)}\n" if left_out}---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
       end
 
       def line(runs) = Core::Letters::TextWriter.line(runs)
 
       def setting = @setting ||= Typesetting.new(@letter, firm: @moment.firm, base_url: @base_url)
 
-      def html = setting.html(merged, nil, foot: nil)
+      def page = setting.html(merged, nil, foot: nil)
+
+      def html = left_out ? "#{page}\n<!-- Left out: #{left_out.gsub("--", "- -")} -->\n" : page
+
+      # @return [String, nil] what goes with the letter and cannot go with a text
+      def left_out
+        names = @letter.attachments.map(&:name)
+        "the #{(names.size == 1) ? "file" : "files"} #{names.join(", ")}" if names.any?
+      end
 
       def message
         mail = Mail.new(charset: "UTF-8")
         mail.subject = line(merged.subject)
         mail.text_part = Mail::Part.new(content_type: "text/plain; charset=UTF-8", body: setting.text(merged, nil, foot: nil))
-        mail.html_part = Mail::Part.new(content_type: "text/html; charset=UTF-8", body: html)
+        mail.html_part = Mail::Part.new(content_type: "text/html; charset=UTF-8", body: page)
+        @letter.attachments.each { |file| mail.add_file(filename: file.name, content: file.data) }
         mail.date = @moment.now
         mail.header["X-Unsent"] = "1"
         mail.encoded

@@ -6,10 +6,11 @@ import { Popover } from '../../../parts/Popover'
 import type { Draft } from '../saving/draft'
 
 const FORMATS = [
-  { value: 'json', words: 'Take out as JSON (all of it)' },
-  { value: 'eml', words: 'Take out as a message (.eml)' },
-  { value: 'html', words: 'Take out as HTML' },
-  { value: 'md', words: 'Take out as Markdown' },
+  { value: 'json', words: 'Take out as JSON: all of it' },
+  // Text for some people stands between marks in these three, since they know no conditions.
+  { value: 'eml', words: 'Take out as a message (.eml), its files with it' },
+  { value: 'html', words: 'Take out as HTML, without its files' },
+  { value: 'md', words: 'Take out as Markdown, without its files' },
 ] as const
 
 /** Makes a copy and goes there. */
