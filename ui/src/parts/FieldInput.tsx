@@ -1,5 +1,6 @@
 import type { Shape } from '../api/client'
 import { Choices } from './Choices'
+import { DateInput } from './DateInput'
 import { Popover } from './Popover'
 import { useTyped } from './useTyped'
 
@@ -64,6 +65,16 @@ export function FieldInput({
         </Popover>
       )
     }
+    case 'date':
+      return (
+        <DateInput
+          label={field.label}
+          value={(value as string | null) ?? null}
+          placeholder={placeholder}
+          className={`${QUIET} h-7`}
+          onSave={onSave}
+        />
+      )
     default:
       return <Typed field={field} value={value} placeholder={placeholder} onSave={onSave} />
   }
@@ -132,7 +143,7 @@ function Typed({
   return (
     <input
       className={`${QUIET} h-7`}
-      type={field.type === 'date' ? 'date' : 'text'}
+      type="text"
       inputMode={field.type === 'number' || field.type === 'money' ? 'decimal' : undefined}
       aria-label={field.label}
       placeholder={placeholder}

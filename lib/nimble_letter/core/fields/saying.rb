@@ -25,7 +25,7 @@ module NimbleLetter
           when :flag then value ? "yes" : "no"
           when :money then money(value)
           when :number then number(value)
-          when :date then value
+          when :date then Yearless.is?(value) ? value.strftime("%-d %b") : value
           else value.to_s
           end
         end

@@ -69,6 +69,8 @@ module NimbleLetter
         end
 
         def self.date(date, form, locale)
+          return without_year(date, form, locale) if Fields::Yearless.is?(date)
+
           case form
           when "weekday_name" then locale.weekday(date)
           when "month_name" then locale.month(date)
@@ -77,6 +79,16 @@ module NimbleLetter
           end
         end
         private_class_method :date
+
+        # What a day without a year cannot say is nothing, and has its fallback.
+        def self.without_year(date, form, locale)
+          case form
+          when "weekday_name", "year" then nil
+          when "month_name" then locale.month(date)
+          else locale.date(date, "day_month")
+          end
+        end
+        private_class_method :without_year
 
         def self.number(value, form, locale)
           case form

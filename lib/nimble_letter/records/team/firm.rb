@@ -10,7 +10,7 @@ module NimbleLetter
       # Holidays are looked up for these years around now; plans reach no further.
       YEARS = 2
 
-      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups, :plus_tags
+      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups, :plus_tags, :date_order
 
       # @return [Firm] as settings have it
       def self.current
@@ -26,6 +26,7 @@ module NimbleLetter
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: KEY, value: text)
       end
 
+      # @param date_order [String] of Core::Fields::Habit::ORDERS, how days are shown and typed
       # @param plus_tags [String] of Core::SameAddress::PLUS_TAGS
       # @param look [Hash, nil] see Core::Letters::Look
       # @param lookups [Hash] settings of outside services by name, see Lookups
@@ -38,11 +39,12 @@ module NimbleLetter
         guard: {letters: 5, days: 7},
         look: nil,
         lookups: {},
-        plus_tags: "different"
+        plus_tags: "different",
+        date_order: "dmy"
       )
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
         @look = Core::Letters::Look.new(look&.transform_keys(&:to_s))
-        @lookups, @plus_tags = lookups, plus_tags
+        @lookups, @plus_tags, @date_order = lookups, plus_tags, date_order
         @guard = guard && Core::Sieve::Guard.new(guard[:letters], guard[:days])
       end
 

@@ -145,7 +145,7 @@ module NimbleLetter
 
         field = @catalogue[key]
         return value.to_s if field.nil? || value.is_a?(String) && field.type == :reference
-        return Date.iso8601(value).strftime("%-d %b %Y") if field.type == :date
+        return Core::Fields::Saying.say(field, Date.iso8601(value)).then { |said| said.is_a?(Date) ? said.strftime("%-d %b %Y") : said } if field.type == :date
 
         Core::Fields::Saying.say(field, value, names: {owners: @owners}).to_s
       end

@@ -18,14 +18,16 @@ import { Sentence } from './asking/Sentence'
 import { PeopleBehind } from './behind/PeopleBehind'
 import { PeoplePlaces } from './PeoplePlaces'
 import { SievePanel } from './SievePanel'
+import { readShown, writeShown } from './table/address'
 import { ColumnChoice } from './table/ColumnChoice'
 import { type Chosen, NOBODY, PeopleTable } from './table/PeopleTable'
 import { PersonBeside } from './table/PersonBeside'
 import { FIRST_VIEW, KEPT_SENTENCE, useFilters, useSieve, useView, type View } from './table/usePeople'
 
-/** The sentence outlives a look at somebody's record, and a reload. */
-function useKeptSentence(): [Group, (sentence: Group) => void] {
+/** The sentence outlives a look at somebody's record, and a reload; one in the address of the page goes before. */
+function useKeptSentence(given: Group | null): [Group, (sentence: Group) => void] {
   const [sentence, setSentence] = useState<Group>(() => {
+    if (given) return given
     try {
       const kept = JSON.parse(sessionStorage.getItem(KEPT_SENTENCE) ?? 'null') as Group | null
       return kept?.kind === 'group' ? kept : EVERYBODY
@@ -37,17 +39,22 @@ function useKeptSentence(): [Group, (sentence: Group) => void] {
   return [sentence, setSentence]
 }
 
+const plus = (params: URLSearchParams, name: string, value: string) => ({ ...Object.fromEntries(params), [name]: value })
+const without = (params: URLSearchParams, name: string) => Object.fromEntries([...params].filter(([one]) => one !== name))
+
 /** The firm's shared records: who they are, picked with a sentence, with the sieve beside them. */
 export function PeopleScreen() {
   const [params, setParams] = useSearchParams()
   const navigate = useNavigate()
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
-  const [sentence, setSentence] = useKeptSentence()
+  const [asAddressed] = useState(() => readShown(params))
+  const [sentence, setSentence] = useKeptSentence(asAddressed.sentence)
   const [filter, setFilter] = useState<Shape<'Filter'> | null>(null)
-  const [words, setWords] = useState('')
+  const [words, setWords] = useState(asAddressed.words)
   const [chosen, setChosen] = useState<Chosen>(NOBODY)
-  const [beside, setBeside] = useState<number | null>(null)
+  const [beside, setBeside] = useState<number | null>(asAddressed.open)
+  const [sort, setSort] = useState(asAddressed.sort)
   const [total, setTotal] = useState<number | undefined>()
   const [behind, setBehind] = useState<{ part: string; words: string } | null>(null)
   const [dialog, setDialog] = useState<'filter' | 'list' | null>(null)
@@ -57,7 +64,7 @@ export function PeopleScreen() {
   const filters = useFilters()
   const condition = useMemo(() => toCondition(sentence), [sentence])
   const searched = useDeferredValue(words.trim())
-  const shownView = view ?? ownView
+  const shownView = useMemo(() => (sort ? { ...(view ?? ownView), sort } : (view ?? ownView)), [view, ownView, sort])
   const asked = useMemo(
     () => ({ condition, ...(searched ? { words: searched } : {}), ...shownView }),
     [condition, searched, shownView],
@@ -65,13 +72,23 @@ export function PeopleScreen() {
   const sieve = useSieve({ condition })
   const says = (condition.all?.length ?? condition.any?.length ?? 1) > 0
   useKeys([
-    { key: 'n', words: 'Add person', run: () => setParams({ add: '1' }) },
+    { key: 'n', words: 'Add person', run: () => setParams(plus(params, 'add', '1')) },
     { key: 'f', words: 'Quick search', run: () => document.getElementById('quick-search')?.focus() },
     { key: 'i', words: 'Bring people in from a file', run: () => navigate('/files?new=1') },
     { key: 'x', words: 'Choose nobody', run: () => setChosen(NOBODY) },
   ])
-  const setView = (next: View) => (filter?.view ? setFilterView(next) : setOwnView(next))
+  const setView = (next: View) => {
+    setSort(null)
+    filter?.view ? setFilterView(next) : setOwnView(next)
+  }
+  // What is shown stands in the address of the page, in place of what stood there.
+  const adding = params.has('add')
+  useEffect(() => {
+    const wanted = writeShown({ condition, words: searched, sort: shownView.sort, open: beside })
+    setParams({ ...wanted, ...(adding ? { add: '1' } : {}) }, { replace: true })
+  }, [condition, searched, shownView.sort, beside, adding, setParams])
   const use = (one: Shape<'Filter'> | null) => {
+    setSort(null)
     setFilter(one)
     setSentence(one ? fromCondition(one.condition) : EVERYBODY)
     setFilterView(one?.view ? { columns: one.view.columns ?? FIRST_VIEW.columns, sort: one.view.sort ?? null } : null)
@@ -134,7 +151,7 @@ export function PeopleScreen() {
             <button type="button" className="btn btn-sm btn-plain" onClick={() => navigate('/files?new=1')}>
               Bring in…
             </button>
-            <button type="button" className="btn btn-sm btn-plain" onClick={() => setParams({ add: '1' })}>
+            <button type="button" className="btn btn-sm btn-plain" onClick={() => setParams(plus(params, 'add', '1'))}>
               Add person
             </button>
           </>
@@ -286,7 +303,7 @@ export function PeopleScreen() {
           }}
         />
       )}
-      {params.has('add') && <AddPerson onClose={() => setParams({})} />}
+      {adding && <AddPerson onClose={() => setParams(without(params, 'add'))} />}
     </div>
   )
 }

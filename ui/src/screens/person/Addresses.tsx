@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Shape } from '../../api/client'
 import { classes } from '../../parts/classes'
+import { AddressTaken } from './AddressTaken'
 
 const INPUT = classes(
   'h-7 grow min-w-0 px-1.5 rounded-sm bg-transparent border border-transparent hover:border-base-300',
@@ -32,19 +33,25 @@ export function Addresses({
     <>
       <label className="contents">
         <span className="muted text-xs">Address</span>
-        <input
-          className={INPUT}
+        <textarea
+          rows={1}
+          className={classes(INPUT, 'h-auto min-h-7 py-1 resize-none break-all [field-sizing:content]')}
           placeholder="nothing yet"
           value={email}
-          onChange={(event) => setEmail(event.target.value)}
+          onChange={(event) => setEmail(event.target.value.replace(/\s/g, ''))}
           onBlur={save}
-          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return
+            event.preventDefault()
+            event.currentTarget.blur()
+          }}
         />
       </label>
       <div className="col-start-2">
+        {email.trim() !== (person.email ?? '') && <AddressTaken email={email} except={person.id} />}
         {person.addresses.map((one) => (
           <p key={one.id} className="flex items-center gap-1 px-1.5 text-[13px]">
-            <span className="grow truncate">{one.email}</span>
+            <span className="grow break-all">{one.email}</span>
             <button type="button" className="quiet-word !text-xs" onClick={() => onUse(one.email)}>
               use
             </button>
@@ -75,6 +82,7 @@ export function Addresses({
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
         )}
+        {further && <AddressTaken email={further} except={person.id} />}
       </div>
     </>
   )

@@ -2,10 +2,13 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { writeDate } from '../../app/dates'
 import { money } from '../../app/format'
+import { useSession } from '../../app/session'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
 import { classes } from '../../parts/classes'
+import { DateInput } from '../../parts/DateInput'
 import { ErrorNote } from '../../parts/States'
 import { useTyped } from '../../parts/useTyped'
 
@@ -22,6 +25,7 @@ function useSaved() {
 /** One deal: its stage and value change in place. */
 export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<'Catalogue'>; of?: 'company' }) {
   const saved = useSaved()
+  const { firm } = useSession()
   const { text: value, type, leave, putBack } = useTyped(String(deal.value_pence / 100))
   const save = useInTurn(
     ['deal', deal.id],
@@ -70,17 +74,17 @@ export function DealRow({ deal, catalogue, of }: { deal: Deal; catalogue: Shape<
           </Link>
         )}
         {deal.outcome === 'open' ? (
-          <label>
+          <>
             expected{' '}
-            <input
-              type="date"
-              className="bg-transparent"
-              value={deal.expected_on ?? ''}
-              onChange={(event) => save.mutate({ expected_on: event.target.value || null })}
+            <DateInput
+              label={`When ${deal.name} is expected`}
+              className="bg-transparent w-28 border-b border-transparent hover:border-base-300"
+              value={deal.expected_on ?? null}
+              onSave={(expected_on) => save.mutate({ expected_on })}
             />
-          </label>
+          </>
         ) : (
-          deal.closed_on && `${deal.outcome} on ${deal.closed_on}`
+          deal.closed_on && `${deal.outcome} on ${writeDate(deal.closed_on, firm.date_order)}`
         )}
       </p>
       {save.error && <ErrorNote error={save.error} />}

@@ -1,15 +1,17 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import type { FormEvent } from 'react'
 import { api, ask } from '../../api/client'
+import { useDraft } from '../../app/useDraft'
 import { ErrorNote } from '../../parts/States'
 
 const OUTCOMES = ['reached', 'not reached', 'left a message', 'call back']
 
-/** A note, or a call with what came of it. */
+const NOTHING = { text: '', outcome: '' }
+
+/** A note, or a call with what came of it; half-typed it is there again when one comes back. */
 export function NoteForm({ id }: { id: number }) {
   const client = useQueryClient()
-  const [text, setText] = useState('')
-  const [outcome, setOutcome] = useState('')
+  const [{ text, outcome }, type, sent] = useDraft(`note ${id}`, NOTHING)
   const save = useMutation({
     mutationFn: () =>
       ask(
@@ -19,8 +21,7 @@ export function NoteForm({ id }: { id: number }) {
         }),
       ),
     onSuccess: () => {
-      setText('')
-      setOutcome('')
+      sent()
       client.invalidateQueries({ queryKey: ['history', id] })
     },
   })
@@ -36,13 +37,13 @@ export function NoteForm({ id }: { id: number }) {
         aria-label="Note"
         placeholder="Note a call, a visit, anything worth keeping"
         value={text}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => type({ text: event.target.value, outcome })}
       />
       <select
         className="select select-sm w-36 bg-[var(--sheet)]"
         aria-label="A note, or a call"
         value={outcome}
-        onChange={(event) => setOutcome(event.target.value)}
+        onChange={(event) => type({ text, outcome: event.target.value })}
       >
         <option value="">Note</option>
         {OUTCOMES.map((one) => (

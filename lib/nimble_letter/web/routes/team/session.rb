@@ -11,7 +11,7 @@ module NimbleLetter
             json(
               csrf: Rack::Protection::AuthenticityToken.token(env["rack.session"]),
               practice: true,
-              firm: account && {name: firm.name, time_zone: firm.time_zone},
+              firm: account && {name: firm.name, time_zone: firm.time_zone, date_order: firm.date_order},
               demo: Demo::Firm.sign_in,
               account: account && {id: account.id, name: account.name, email: account.email, role: account.role}
             )

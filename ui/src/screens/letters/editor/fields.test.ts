@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type FieldInfo, matching, offered, typedField, unknownNames } from './fields'
+import { type FieldInfo, matching, nearest, offered, typedField, unknownNames } from './fields'
 
 const field = (key: string, label: string): FieldInfo => ({
   key,
@@ -59,5 +59,13 @@ describe('offered', () => {
     const deal = FIELDS.map((one) => ({ ...one, subject: one.key.split('.')[0] ?? '' }))
     expect(offered(deal, 'anybody').map((one) => one.key)).not.toContain('deal.value')
     expect(offered(deal, 'deal').map((one) => one.key)).toContain('deal.value')
+  })
+})
+
+describe('nearest', () => {
+  it('is the field that was probably meant', () => {
+    expect(nearest('frist name', FIELDS)?.key).toBe('person.first_name')
+    expect(nearest('compny', FIELDS)?.key).toBe('company.name')
+    expect(nearest('shoe size', FIELDS)).toBeUndefined()
   })
 })

@@ -22,6 +22,33 @@ export function unknownNames(text: string, fields: FieldInfo[]): Place[] {
     .map((found) => ({ from: found.index, to: found.index + found[0].length, name: found[1] ?? '' }))
 }
 
+/** How many letters have to be put in, taken out or exchanged (Levenshtein 1966), at most `most`. */
+function distance(one: string, other: string, most: number): number {
+  if (Math.abs(one.length - other.length) > most) return most + 1
+  let row = Array.from({ length: other.length + 1 }, (_, i) => i)
+  for (let i = 1; i <= one.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= other.length; j++) {
+      const exchanged = (row[j - 1] ?? 0) + (one[i - 1] === other[j - 1] ? 0 : 1)
+      next.push(Math.min(exchanged, (row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1))
+    }
+    row = next
+  }
+  return row.at(-1) ?? most + 1
+}
+
+/** The field whose name is nearest to a wrong one, if any is near. */
+export function nearest(words: string, fields: FieldInfo[]): FieldInfo | undefined {
+  const wanted = plain(words)
+  const most = Math.max(1, Math.floor(wanted.length / 3))
+  const far = (field: FieldInfo) =>
+    Math.min(distance(wanted, plain(field.label), most), distance(wanted, plain(field.key.split('.')[1] ?? ''), most))
+  return fields
+    .map((field) => ({ field, far: far(field) }))
+    .filter((one) => one.far <= most)
+    .sort((one, other) => one.far - other.far)[0]?.field
+}
+
 /** Fields whose name, or whose subject, begins or contains what was typed; the best first. */
 export function matching(words: string, fields: FieldInfo[], most = 8): FieldInfo[] {
   const wanted = plain(words)

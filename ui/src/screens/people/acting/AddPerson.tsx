@@ -1,9 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import type { FormEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask } from '../../../api/client'
+import { useDraft } from '../../../app/useDraft'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote } from '../../../parts/States'
+import { AddressTaken } from '../../person/AddressTaken'
 
 const FIELDS = [
   { name: 'person.first_name', words: 'First name' },
@@ -13,11 +15,13 @@ const FIELDS = [
   { name: 'person.city', words: 'City' },
 ] as const
 
-/** A new record. */
+const NOTHING: Record<string, string> = {}
+
+/** A new record; what is typed is there again when one comes back to it. */
 export function AddPerson({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const client = useQueryClient()
-  const [values, setValues] = useState<Record<string, string>>({})
+  const [values, setValues, added] = useDraft('person', NOTHING)
   const add = useMutation({
     mutationFn: () =>
       ask(
@@ -26,6 +30,7 @@ export function AddPerson({ onClose }: { onClose: () => void }) {
         }),
       ),
     onSuccess: (person) => {
+      added()
       client.invalidateQueries({ queryKey: ['people'] })
       navigate(`/people/${person.id}`)
     },
@@ -46,6 +51,7 @@ export function AddPerson({ onClose }: { onClose: () => void }) {
               value={values[field.name] ?? ''}
               onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
             />
+            {field.name === 'person.email' && <AddressTaken email={values[field.name] ?? ''} />}
           </label>
         ))}
         <div className="mt-2 flex justify-end gap-2">

@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { useTellChange } from '../../../app/changes'
 import { plural } from '../../../app/format'
+import { DateInput } from '../../../parts/DateInput'
 import { MenuList } from '../../../parts/MenuList'
 import { Modal } from '../../../parts/Modal'
 import { Popover } from '../../../parts/Popover'
@@ -293,15 +294,25 @@ function FieldFields({
         <Select label="Value" value={value} options={field.choices} onChange={(picked) => onChange({ ...act, value: picked })} />
       )}
       {field && field.choices.length === 0 && (
-        <label>
+        <div>
           <span className="field-label">Value; nothing empties it</span>
-          <input
-            className="text-field"
-            type={field.type === 'date' ? 'date' : 'text'}
-            value={value}
-            onChange={(event) => onChange({ ...act, value: event.target.value })}
-          />
-        </label>
+          {field.type === 'date' ? (
+            <DateInput
+              label="Value; nothing empties it"
+              className="text-field"
+              value={value || null}
+              onSave={(day) => onChange({ ...act, value: day ?? '' })}
+            />
+          ) : (
+            <input
+              className="text-field"
+              type="text"
+              aria-label="Value; nothing empties it"
+              value={value}
+              onChange={(event) => onChange({ ...act, value: event.target.value })}
+            />
+          )}
+        </div>
       )}
     </>
   )

@@ -1,5 +1,6 @@
 import type { Shape } from '../../../api/client'
 import { Choices } from '../../../parts/Choices'
+import { DateInput } from '../../../parts/DateInput'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import { type Field, freshValue, listWords, OPERATOR_WORDS, options } from './asking'
@@ -179,6 +180,15 @@ function Typed({
   label: string
   onChange: (value: unknown) => void
 }) {
+  if (type === 'date')
+    return (
+      <DateInput
+        label={label}
+        className="border-b border-dashed border-primary text-primary bg-transparent px-1 w-36"
+        value={String(value ?? '') || null}
+        onSave={(day) => onChange(day ?? '')}
+      />
+    )
   const scale = field.type === 'money' && type === 'number' ? 100 : 1
   const shown = type === 'number' && typeof value === 'number' ? String(value / scale) : String(value ?? '')
   return (

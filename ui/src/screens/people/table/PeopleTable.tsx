@@ -37,6 +37,18 @@ function Cell({ person, column, now }: { person: Row; column: string; now: strin
   return /^\d{4}-\d\d-\d\d$/.test(value) ? shortDate(value, now) : value
 }
 
+const PLACE = 'nimble.place.people'
+
+/** Where somebody stood in the answer to a question, in pixels; 0 in that to another. */
+function place(question: string): number {
+  const [kept, offset] = (sessionStorage.getItem(PLACE) ?? '').split('\n')
+  return kept === question ? Number(offset) : 0
+}
+
+function keepPlace(question: string, offset: number) {
+  sessionStorage.setItem(PLACE, `${question}\n${offset}`)
+}
+
 /** People in a table of any length. Rows are reached with the arrow keys; space chooses, enter opens beside the table. */
 export function PeopleTable({
   asked,
@@ -62,6 +74,7 @@ export function PeopleTable({
   const [known, setKnown] = useState(0)
   const [active, setActive] = useState(0)
   const last = useRef<number | null>(null)
+  const question = JSON.stringify(asked)
   const virtual = useVirtualizer({
     count: known,
     getScrollElement: () => scroller.current,
@@ -69,6 +82,7 @@ export function PeopleTable({
     overscan: MORE,
     // The header stands over the first rows.
     scrollPaddingStart: ROW_HEIGHT,
+    initialOffset: () => place(question),
   })
   const shown = virtual.getVirtualItems()
   const { rows, total, error, loading } = useRows(asked, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0)
@@ -77,9 +91,13 @@ export function PeopleTable({
     setKnown(total)
     onTotal?.(total)
   }, [total, onTotal])
-  const question = JSON.stringify(asked)
+  // Whoever goes to a record and back finds the same rows.
+  useEffect(() => () => keepPlace(question, virtual.scrollOffset ?? 0), [question, virtual])
+  const first = useRef(question)
   // biome-ignore lint/correctness/useExhaustiveDependencies: another question begins at its first row
   useEffect(() => {
+    if (first.current === question) return
+    first.current = ''
     // While another question loads there is nothing to scroll; the place must not be taken up again afterwards.
     virtual.scrollOffset = 0
     scroller.current?.scrollTo({ top: 0 })

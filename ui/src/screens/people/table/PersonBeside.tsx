@@ -45,7 +45,7 @@ export function PersonBeside({ id, audience, onClose }: { id: number; audience: 
         ).map(([label, words]) => (
           <div key={label} className="contents">
             <dt className="muted">{label}</dt>
-            <dd className="truncate" title={words ?? undefined}>
+            <dd className="[overflow-wrap:anywhere] line-clamp-3" title={words ?? undefined}>
               {words || <span className="muted">nothing</span>}
             </dd>
           </div>
