@@ -34,7 +34,6 @@ gem "csv", "~> 3.3"
 gem "roo", "~> 2.10.1"
 gem "rubyzip", "~> 2.3", require: "zip"
 gem "xlsxtream", "~> 3.0"
-gem "vcardigan", "~> 0.0.9"
 
 # Calendars
 gem "tzinfo", "~> 2.0"

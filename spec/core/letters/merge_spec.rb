@@ -27,7 +27,9 @@ RSpec.describe Core::Letters::Merge do
   end
 
   describe "a field in the address of a link" do
-    def hrefs(address, facts) = merged(parsed(para(link("here", address))), facts).then { |letter| [letter.blocks.first.runs.map(&:href), letter.gaps] }
+    def hrefs(address, facts)
+      merged(parsed(para(link("here", address))), facts).then { |letter| [letter.blocks.first.runs.map(&:href), letter.gaps] }
+    end
 
     it "is written as part of an address, falls back, or is a gap" do
       address = "https://a.example/?n={{first name|you & me}}&c={{city}}"

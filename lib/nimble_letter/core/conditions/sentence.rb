@@ -33,7 +33,9 @@ module NimbleLetter
         def parts(node)
           case node
           when Nodes::All then node.parts
-          when Nodes::Not then (node.part.is_a?(Nodes::Any) && node.part.parts.any?) ? node.part.parts.map { |part| opposite(part) } : [node]
+          when Nodes::Not
+            any = node.part.is_a?(Nodes::Any) && node.part.parts.any?
+            any ? node.part.parts.map { |part| opposite(part) } : [node]
           else [node]
           end
         end
@@ -43,7 +45,7 @@ module NimbleLetter
           before = nil
           parts.each_with_index.map do |part, i|
             words = clause(part)
-            pronoun = words.start_with?("(") || !Phrases.who?(words) ? nil : "who"
+            pronoun = (words.start_with?("(") || !Phrases.who?(words)) ? nil : "who"
             lead = i.zero? ? first : " #{word} "
             said = (pronoun && !(i.positive? && before == "who")) ? "#{lead}who #{words}" : "#{lead}#{words}"
             before = pronoun
@@ -163,7 +165,7 @@ module NimbleLetter
           # Of deals one says "that" and "whose", of several "each of which".
           which = (node.at_least > 1) ? ", each of which " : " that "
           words = where.gsub(/\bwho (?!is nobody)/, "")
-          "has #{many}#{Phrases.who?(words) && !words.start_with?("(whose") ? which : " "}#{words}"
+          "has #{many}#{(Phrases.who?(words) && !words.start_with?("(whose")) ? which : " "}#{words}"
         end
       end
     end

@@ -158,7 +158,8 @@ module NimbleLetter
         def link(mark, at)
           href = mark.dig("attrs", "href").to_s.strip
           bare = href.gsub(TypedFields::PATTERN, "x")
-          link_unclear(href, at) unless bare.match?(Document::LINK_SCHEMES) || href.match?(FIELD_FIRST) && !bare.match?(/[\s<>"]/)
+          whole = href.match?(FIELD_FIRST) && !bare.match?(/[\s<>"]/)
+          link_unclear(href, at) unless whole || bare.match?(Document::LINK_SCHEMES)
           known_in_link!(href, at)
           title = Values.clean(mark.dig("attrs", "title").to_s)
           {"type" => "link", "attrs" => {"href" => href, **(title ? {"title" => title[0, 200]} : {})}}

@@ -122,6 +122,11 @@ module NimbleLetter
         end
       end
 
+      def day(field, date)
+        said = Core::Fields::Saying.say(field, date)
+        said.is_a?(Date) ? said.strftime("%-d %b %Y") : said
+      end
+
       # One by one a change carries the name; from an act on many, true or false and the name beside it.
       def put_on(data, on, off)
         name = data["name"] || data["to"] || data["from"]
@@ -145,7 +150,7 @@ module NimbleLetter
 
         field = @catalogue[key]
         return value.to_s if field.nil? || value.is_a?(String) && field.type == :reference
-        return Core::Fields::Saying.say(field, Date.iso8601(value)).then { |said| said.is_a?(Date) ? said.strftime("%-d %b %Y") : said } if field.type == :date
+        return day(field, Date.iso8601(value)) if field.type == :date
 
         Core::Fields::Saying.say(field, value, names: {owners: @owners}).to_s
       end

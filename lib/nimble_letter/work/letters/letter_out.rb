@@ -58,8 +58,9 @@ module NimbleLetter
 
       def markdown
         picture = ->(id) { Records::Picture.without_data.first(id: id)&.then { |one| "#{@base_url}#{one.path}" } }
-        "---\ntitle: #{JSON.generate(@letter.name)}\nsubject: #{JSON.generate(line(merged.subject))}\npreview: " \
-          "#{JSON.generate(line(merged.preview))}\n#{"left_out: #{JSON.generate(left_out)}\n" if left_out}---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
+        front = {title: @letter.name, subject: line(merged.subject), preview: line(merged.preview), left_out: left_out}.compact
+        lines = front.map { |name, value| "#{name}: #{JSON.generate(value)}\n" }.join
+        "---\n#{lines}---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
       end
 
       def line(runs) = Core::Letters::TextWriter.line(runs)
