@@ -60,16 +60,29 @@ RSpec.describe Core::Letters::Locale do
 
   describe "#possessive" do
     it "follows each language, which may leave the name as it is" do
-      expect(
-        [
-          locale("en").possessive("Ana"),
-          locale("en").possessive("Lois"),
-          locale("de").possessive("Anna"),
-          locale("de").possessive("Max"),
-          locale("nl").possessive("Hans"),
-          locale("es").possessive("Ana")
-        ]
-      ).to eq(%w[Ana’s Lois’ Annas Max’ Hans’ Ana])
+      said = {
+        "en" => {"Ana" => "Ana’s", "Lois" => "Lois’"},
+        "de" => {"Anna" => "Annas", "Max" => "Max’"},
+        "nl" => {"Anna" => "Anna’s", "Jan" => "Jans", "Max" => "Max’"},
+        "fr" => {"Anna" => "d’Anna", "Élodie" => "d’Élodie", "Marie" => "de Marie"},
+        "es" => {"Ana" => "de Ana"},
+        "it" => {"Ana" => "di Ana"},
+        "cy" => {"Ana" => "Ana"}
+      }
+      said.each { |language, names| expect(names.to_h { |name, _| [name, locale(language).possessive(name)] }).to eq(names), language }
+    end
+  end
+
+  describe "words of ours" do
+    it "are known in every language that letters are written in" do
+      languages = Core::Letters::Locale::LANGUAGES.keys
+      expect(Core::Letters::Vocabulary::FLAGS.keys).to match_array(languages)
+      expect([*Core::Letters::Vocabulary::ORDER, "en"]).to match_array(languages)
+      ours = [*Core::Fields::Catalogue::COMPANY_TYPE.values, *Practice::Weather::SKIES]
+      ours.each { |words| expect(Core::Letters::Vocabulary::WORDS.fetch(words).compact.size).to eq(languages.size - 1), words }
+      expect([locale("de").flag(true), locale("fr").flag(false), locale("de").word("school"), locale("de").word("felt")]).to eq(
+        %w[ja non Schule felt]
+      )
     end
   end
 end

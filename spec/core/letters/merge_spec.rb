@@ -152,7 +152,7 @@ RSpec.describe Core::Letters::Forms do
         say("person.first_name", "Lois", "possessive", "de"),
         say("person.first_name", "Anna", "possessive", "fr")
       ]
-    ).to eq(%w[Lois’ Lois’ Anna])
+    ).to eq(%w[Lois’ Lois’ d’Anna])
   end
 
   it "says days the way each language does" do

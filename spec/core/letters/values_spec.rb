@@ -88,7 +88,7 @@ RSpec.describe Core::Letters::Lookups do
 end
 
 RSpec.describe Core::Letters::Placeholders do
-  it "leaves the fields of a letter as one could type them, and shows the first side" do
+  it "leaves the fields of a letter as one could type them, and marks what is for some" do
     body =
       parsed(
         para("Dear ", chip("person.first_name", "there"), " in ", chip("person.city")),
@@ -97,8 +97,10 @@ RSpec.describe Core::Letters::Placeholders do
       )
     parts = {subject: Core::Letters::Document.from_text("For {{first name}}"), preview: Core::Letters::Document.from_text("")}
 
-    expect(Core::Letters::TextWriter.write(described_class.new(**parts, body: body).call)).to eq(
-      "Dear {{first name|there}} in {{city}}\n\nfirst\n\nGo: https://a.example/?c={{company}}\n"
+    merged = described_class.new(say: ->(_) { "everyone who has no city" }, **parts, body: body).call
+    expect(Core::Letters::TextWriter.write(merged)).to eq(
+      "Dear {{first name|there}} in {{city}}\n\n[Only for everyone who has no city:]\n\nfirst\n\n[For everybody else:]\n\nsecond\n\n" \
+        "[For everybody again:]\n\nGo: https://a.example/?c={{company}}\n"
     )
   end
 end

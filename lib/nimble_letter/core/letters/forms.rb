@@ -60,13 +60,23 @@ module NimbleLetter
           words = case value
           when nil then return
           when Date then date(value, form || field.form || "long", locale)
-          when String then field.choices.empty? ? value : field.choices.fetch(value, value)
+          when String then words_of(field, value, locale)
+          when true, false then locale.flag(value)
           when Numeric then (field.type == :money) ? money(value, form, locale) : number(value, form, locale)
           else Fields::Saying.say(field, value).to_s
           end
           words = Values.clean(words) or return
           (change = WORDS[form]) ? change.call(words, locale) : words
         end
+
+        # Ours are known in each language; what the firm named itself stands as it is named.
+        def self.words_of(field, value, locale)
+          return field.key.start_with?("lookup.") ? locale.word(value) : value if field.choices.empty?
+
+          words = field.choices.fetch(value, value)
+          field.custom? ? words : locale.word(words)
+        end
+        private_class_method :words_of
 
         def self.date(date, form, locale)
           return without_year(date, form, locale) if Fields::Yearless.is?(date)

@@ -124,16 +124,34 @@ module NimbleLetter
           format(@ways[:money], number(Rational(pence, 100), decimals: decimals))
         end
 
-        # @return [String] whose it is: "Ana’s", "Lois’"; languages that say it with a word of their own keep the name
+        # @return [String] whose it is: "Ana’s", "Lois’", "Anas", "d’Ana", "di Ana"; Welsh says it by the place of the name alone
         def possessive(name)
           case language
           when "en" then name.match?(/s\z/i) ? "#{name}’" : "#{name}’s"
-          when "de", "nl" then name.match?(/[sxzß]\z/i) ? "#{name}’" : "#{name}s"
+          when "de" then name.match?(/[sxzß]\z/i) ? "#{name}’" : "#{name}s"
+          when "nl" then dutch(name)
+          when "fr" then Fold.call(name).to_s.match?(/\A[aeiouyh]/) ? "d’#{name}" : "de #{name}"
+          when "es" then "de #{name}"
+          when "it" then "di #{name}"
           else name
           end
         end
 
+        # @param value [Boolean]
+        # @return [String]
+        def flag(value) = Vocabulary::FLAGS.fetch(language)[value ? 0 : 1]
+
+        # @param words [String] in English
+        # @return [String]
+        def word(words) = Vocabulary.of(words, language)
+
         private
+
+        def dutch(name)
+          return "#{name}’" if name.match?(/[sxz]\z/i)
+
+          name.match?(/[aiouy]\z/i) ? "#{name}’s" : "#{name}s"
+        end
 
         def plain(number) = Fields::Saying.number(number)
       end

@@ -19,6 +19,9 @@ module NimbleLetter
             Core::Conditions::Operators::MEMBERSHIPS.map do |key, membership|
               {key: key, words: membership[:words], negated: membership[:negated]}
             end,
+          letter_languages: Core::Letters::Locale::LANGUAGES.keys.map do |key|
+            {value: key, words: Core::Fields::Catalogue::LANGUAGES.fetch(key)}
+          end,
           lists: named(Records::List.order(:name)),
           stages: Records::FieldCatalogue.deal_stages.map { |stage| stage.transform_keys(&:to_sym) },
           colleagues: named(Records::Account.order(:name)),

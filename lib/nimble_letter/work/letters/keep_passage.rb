@@ -4,7 +4,8 @@ module NimbleLetter
   module Work
     # Makes and changes passages: texts that letters refer to, so that a change is made in one place.
     class KeepPassage
-      LANGUAGES = Core::Fields::Catalogue::LANGUAGES.keys
+      # Those whose dates, numbers and words we know.
+      LANGUAGES = Core::Letters::Locale::LANGUAGES.keys
 
       def initialize(moment)
         @moment = moment
@@ -60,7 +61,7 @@ module NimbleLetter
       def taken(passage, input)
         changes = {}
         changes[:name] = name(input[:name]) if input[:name]
-        changes[:documents] = read(input[:documents], passage.id) if input[:documents]
+        changes[:documents] = read(input[:documents], passage.id, passage.documents.keys) if input[:documents]
         changes
       end
 
@@ -73,12 +74,13 @@ module NimbleLetter
 
       def name(given) = Core::Letters::Values.clean(given)&.slice(0, 120) || raise(Invalid.new("A passage needs a name.", at: "name"))
 
-      def read(documents, own_id)
+      # @param there [Array<String>] languages it has already, whatever we know of them
+      def read(documents, own_id, there = [])
         unless documents.is_a?(Hash) && documents.key?(Records::Passage::ANY)
           raise Invalid.new("A passage needs a text for everybody; other languages come beside it.", at: "documents")
         end
 
-        unknown = documents.keys - LANGUAGES - [Records::Passage::ANY]
+        unknown = documents.keys - LANGUAGES - there - [Records::Passage::ANY]
         raise Invalid.new("There is no language #{unknown.first.inspect}.", at: "documents") if unknown.any?
 
         read =

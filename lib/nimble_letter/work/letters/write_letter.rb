@@ -74,7 +74,7 @@ module NimbleLetter
         {
           manner: Records::Letter::MANNERS,
           about: Records::Letter::ABOUT,
-          language: Core::Fields::Catalogue::LANGUAGES.keys
+          language: Core::Letters::Locale::LANGUAGES.keys
         }.each do |name, known|
           next unless input[name]
           unless known.include?(input[name])

@@ -240,7 +240,7 @@ function Pick({
     <label>
       <span className={`field-label ${needed ? '!text-error font-semibold' : ''}`}>{label}</span>
       <select
-        className="select select-sm bg-[var(--sheet)] max-w-80"
+        className="select select-sm bg-[var(--sheet)] max-w-80 pr-8 truncate"
         value={value}
         onChange={(event) => onPick(event.target.value)}
       >

@@ -82,7 +82,7 @@ function Writing({
       onGone()
     },
   })
-  const languages = catalogue?.fields.find((field) => field.key === 'person.language')?.choices ?? []
+  const languages = catalogue?.letter_languages ?? []
   const words = (code: string) =>
     code === ANY ? 'For everybody else' : (languages.find((one) => one.value === code)?.words ?? code)
   const keep = (changed: Documents) => {

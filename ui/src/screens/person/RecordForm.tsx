@@ -13,7 +13,15 @@ const SECTIONS = [
   { words: 'Standing', keys: ['person.job_title', 'person.owner', 'person.standing'] },
   {
     words: 'Reach',
-    keys: ['person.phone', 'person.city', 'person.region', 'person.country', 'person.time_zone', 'person.language'],
+    keys: [
+      'person.phone',
+      'person.mobile',
+      'person.city',
+      'person.region',
+      'person.country',
+      'person.time_zone',
+      'person.language',
+    ],
   },
   { words: 'Dates', keys: ['person.birthday', 'person.fitted_on'] },
   { words: 'Consent', keys: ['person.consent', 'person.consent_how', 'person.do_not_mail', 'person.address_failed'] },

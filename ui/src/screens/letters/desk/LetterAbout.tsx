@@ -14,7 +14,7 @@ export function LetterAbout({
   onChange: (draft: Draft) => void
 }) {
   const { data: catalogue } = useCatalogue()
-  const languages = catalogue?.fields.find((field) => field.key === 'person.language')?.choices ?? []
+  const languages = catalogue?.letter_languages ?? []
   const language = languages.find((one) => one.value === letter.language)?.words ?? letter.language
   const words = [letter.category, language, letter.about === 'deal' ? 'people with a deal' : 'anybody']
     .filter(Boolean)

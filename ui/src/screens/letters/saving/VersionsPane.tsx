@@ -126,7 +126,9 @@ export function VersionsPane({ on }: { on: Restoring }) {
           .map((one) => (
             <li key={one.number} className="border-b border-base-300/60 py-1.5 flex gap-2 items-baseline">
               <span className="grow">
-                <strong className="font-semibold">{moment(one.updated_at, firm.time_zone)}</strong>
+                <strong className="font-semibold">
+                  {one.number}. {moment(one.updated_at, firm.time_zone)}
+                </strong>
                 <span className="muted">
                   {' '}
                   · {one.author ?? 'nobody'}

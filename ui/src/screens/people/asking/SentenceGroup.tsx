@@ -113,7 +113,7 @@ export function SentenceGroup({
         // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a sentence are known by their place
         <span key={`${i}${part.kind}${part.kind === 'field' ? part.field : ''}`}>
           {i > 0 && isException(group, i) && (
-            <span className="muted">{isException(group, i - 1) ? ' or anyone ' : ', except anyone '}</span>
+            <span className="muted">{isException(group, i - 1) ? ' or anyone ' : ' except anyone '}</span>
           )}
           {i > 0 && !isException(group, i) && (
             <>
