@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "stringio"
 require "zip"
 
 module NimbleLetter
@@ -14,9 +15,10 @@ module NimbleLetter
         "an archive" => /\A(?:Rar!|7z\xBC\xAF|MSCF|\x1F\x8B|\xFD7zXZ|BZh|\x28\xB5\x2F\xFD)/n,
         "a program" => /\A(?:MZ|\x7FELF|\xFE\xED\xFA[\xCE\xCF]|[\xCE\xCF]\xFA\xED\xFE)/n,
         "a database" => /\A(?:SQLite format 3|\x00\x01\x00\x00Standard)/n,
-        "a document in RTF" => /\A\{\\rtf/n,
-        "a page in HTML" => /\A(?:\xEF\xBB\xBF)?\s{0,64}<(?:!doctype\s+html|html\b)/in
+        "a document in RTF" => /\A\{\\rtf/n
       }.freeze
+      PAGE = "a page in HTML"
+      PAGE_BEGINS = /\A(?:\xEF\xBB\xBF)?\s{0,64}<(?:!doctype\s+html|html\b)/in
       # By an entry of its archive.
       PACKED = {
         "word/document.xml" => "a text document (.docx)",
@@ -29,20 +31,39 @@ module NimbleLetter
       FEW = 0.25
       ODD = "\x01-\x08\x0E-\x1A" # signs that stand in no text
 
-      # @param path [String]
-      # @return [String, nil] "a PDF"; nil for what may be a table or a text
-      def self.of(path)
-        head = File.binread(path, 4096) || "".b
-        return packed(path) if head.start_with?("PK\x03\x04".b, "PK\x05\x06".b)
+      HEAD_BYTES = 4096
+      WORKBOOK = "a workbook (.xlsx)"
 
+      # @param path [String]
+      # @return [String, nil] "a PDF"; nil for what may be a table
+      def self.of(path)
+        head = File.binread(path, HEAD_BYTES) || "".b
+        what = packed?(head) ? packed { Zip::File.open(path) { |zip| zip.entries.map(&:name) } } : plain(head)
+        what || (PAGE if head.match?(PAGE_BEGINS)) unless what == WORKBOOK
+      end
+
+      # @param bytes [String] a whole file
+      # @return [String, nil] nil for what may be a text, or a page
+      def self.of_text(bytes)
+        return packed { Zip::File.open_buffer(StringIO.new(bytes)).entries.map(&:name) } if packed?(bytes)
+
+        plain(bytes.byteslice(0, HEAD_BYTES).b)
+      end
+
+      def self.packed?(head) = head.b.start_with?("PK\x03\x04".b, "PK\x05\x06".b)
+      private_class_method :packed?
+
+      def self.plain(head)
         what, = BEGINNINGS.find { |_, pattern| head.match?(pattern) }
         what || (binary?(head) ? "a file of bytes, not of text" : nil)
       end
+      private_class_method :plain
 
-      # @return [String, nil] nil for a workbook, and for what cannot be looked into
-      def self.packed(path)
-        names = Zip::File.open(path) { |zip| zip.entries.map(&:name) }
-        return if names.include?("xl/workbook.xml")
+      # @yieldreturn [Array<String>] names of what is in it
+      # @return [String, nil] nil for what cannot be looked into
+      def self.packed
+        names = yield
+        return WORKBOOK if names.include?("xl/workbook.xml")
 
         PACKED.find { |name, _| names.include?(name) }&.last || "an archive (.zip)"
       rescue Zip::Error, Zlib::Error, ArgumentError, EncodingError, IOError, SystemCallError

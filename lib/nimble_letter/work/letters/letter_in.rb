@@ -24,6 +24,11 @@ module NimbleLetter
         raise Invalid.new("A letter's file may have #{MOST_BYTES / 1024 / 1024} MB.", code: :too_large) if bytes.bytesize > MOST_BYTES
         raise Invalid.new("The file is empty.", code: :empty_file) if bytes.strip.empty?
 
+        what = Files::Kind.of_text(bytes) unless File.extname(name.to_s.scrub("")).casecmp?(".eml")
+        if what
+          raise Invalid.new("This is #{what}, not a letter.", code: :not_a_letter, hint: "Copy its words, and paste them into a letter.")
+        end
+
         text = bytes.dup.force_encoding("UTF-8")
         text = bytes.encode("UTF-8", "Windows-1252", undef: :replace, invalid: :replace) unless text.valid_encoding? ||
           File.extname(name.to_s).casecmp?(".eml")

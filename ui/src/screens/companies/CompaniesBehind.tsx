@@ -1,8 +1,9 @@
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { api, ask } from '../../api/client'
 import { plural } from '../../app/format'
 import { ListBehind } from '../../parts/ListBehind'
+import { NumberBehind } from '../../parts/NumberBehind'
 
 const PAGE = 60
 
@@ -18,20 +19,15 @@ export function CompaniesBehind({
   filled: string
   children: ReactNode
 }) {
-  const [open, setOpen] = useState(false)
-  if (count === 0) return <span className="muted">{children}</span>
-  const close = () => setOpen(false)
   const load = async (cursor?: string) => {
     const offset = Number(cursor ?? 0)
     const page = await ask(api.POST('/api/companies/search', { body: { filled, offset, limit: PAGE } }))
     return { ...page, next_cursor: offset + PAGE < page.total ? String(offset + PAGE) : null }
   }
   return (
-    <>
-      <button type="button" className="font-semibold hover:underline" onClick={() => setOpen(true)}>
-        {children}
-      </button>
-      {open && (
+    <NumberBehind
+      count={count}
+      behind={(close) => (
         <ListBehind title={title} queryKey={['companies', filled]} load={load} onClose={close}>
           {(pages) => (
             <>
@@ -52,6 +48,8 @@ export function CompaniesBehind({
           )}
         </ListBehind>
       )}
-    </>
+    >
+      {children}
+    </NumberBehind>
   )
 }

@@ -1,12 +1,13 @@
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { money, plural } from '../../app/format'
 import { ListBehind } from '../../parts/ListBehind'
+import { NumberBehind } from '../../parts/NumberBehind'
 
 type Asked = { stage?: string; company_id?: number; outcome?: Shape<'Stage'>['outcome'] }
 
-/** A number of deals, which opens them; each leads to its person. Nothing is behind nought. */
+/** A number of deals, which opens them; each leads to its person. */
 export function DealsBehind({
   title,
   count,
@@ -18,15 +19,10 @@ export function DealsBehind({
   asked: Asked
   children: ReactNode
 }) {
-  const [open, setOpen] = useState(false)
-  if (count === 0) return <span className="muted">{children}</span>
-  const close = () => setOpen(false)
   return (
-    <>
-      <button type="button" className="font-semibold hover:underline" onClick={() => setOpen(true)}>
-        {children}
-      </button>
-      {open && (
+    <NumberBehind
+      count={count}
+      behind={(close) => (
         <ListBehind
           title={title}
           queryKey={['deals', asked]}
@@ -60,6 +56,8 @@ export function DealsBehind({
           )}
         </ListBehind>
       )}
-    </>
+    >
+      {children}
+    </NumberBehind>
   )
 }

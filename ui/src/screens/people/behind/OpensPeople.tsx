@@ -1,7 +1,8 @@
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
+import { NumberBehind } from '../../../parts/NumberBehind'
 import { type LoadPeople, PeopleBehind } from './PeopleBehind'
 
-/** A number that opens the people behind it; nobody is behind nought. */
+/** A number that opens the people behind it. */
 export function OpensPeople({
   title,
   count,
@@ -9,7 +10,7 @@ export function OpensPeople({
   load,
   queryKey,
   letters,
-  className = 'font-semibold hover:underline min-h-6',
+  className,
 }: {
   title: string
   count: number
@@ -19,14 +20,13 @@ export function OpensPeople({
   letters?: number
   className?: string
 }) {
-  const [open, setOpen] = useState(false)
-  if (count === 0) return <span className="muted">{children}</span>
   return (
-    <>
-      <button type="button" className={className} onClick={() => setOpen(true)}>
-        {children}
-      </button>
-      {open && <PeopleBehind title={title} letters={letters} queryKey={queryKey} load={load} onClose={() => setOpen(false)} />}
-    </>
+    <NumberBehind
+      count={count}
+      className={className}
+      behind={(close) => <PeopleBehind title={title} letters={letters} queryKey={queryKey} load={load} onClose={close} />}
+    >
+      {children}
+    </NumberBehind>
   )
 }
