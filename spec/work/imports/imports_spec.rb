@@ -160,6 +160,13 @@ RSpec.describe "bringing in a file" do
     expect(further.call.select(&:first)).to eq([[true, "old@ladle.example"]])
   end
 
+  it "remembers what was chosen for a header, and nothing of columns that have none" do
+    check(receive("Mailto,Nom\na@x.example,Lark\n"), matching: ["person.email", "person.known_as"])
+    expect(receiving.columns(receive("Mailto,Nom\nb@x.example,Wen\n")).last).to include(field: "person.known_as", by: "habit")
+    check(receive("Ana,a@z.example\n"), matching: ["person.known_as", "person.email"])
+    expect(receiving.columns(receive("York,b@z.example\nHull,c@z.example\n")).map { |column| column[:field] }).to eq([nil, "person.email"])
+  end
+
   it "leaves nothing behind that waits when a file cannot be read" do
     ["%PDF-1.4\n", "", "Email,Town\n1,\"never\n#{"x,y\n" * 30_000}"].each do |text|
       expect { receive(text) }.to raise_error(Invalid)

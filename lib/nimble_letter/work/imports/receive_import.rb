@@ -150,12 +150,14 @@ module NimbleLetter
         matching =
           Core::Importing::ColumnMatching.new(
             @moment.catalogue,
-            habits: Records.db[:column_habits].select_hash(:header_fold, :field)
+            habits: (import.reading["header"] == Core::Importing::HeaderRow::NONE) ? {} : habits
           ).match(file.headers, samples)
         ways = Core::Importing::Unclear.all(matching.each_with_index.map { |match, i| [field(match["field"]), rows.map { |row| row[i] }] })
         settled = ways.select { |_, some| some.one? }.transform_values(&:first)
         import.update(matching: matching, reading: import.reading.merge(settled, "headers" => file.headers.map(&:to_s)))
       end
+
+      def habits = Records.db[:column_habits].select_hash(:header_fold, :field)
 
       def field(key) = key && Core::Importing::Targets.find(key, @moment.catalogue)
 

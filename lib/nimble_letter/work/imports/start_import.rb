@@ -37,7 +37,8 @@ module NimbleLetter
           version: version,
           now: moment.now
         )
-        remember(import, matching, moment)
+        # "Column 1" says nothing of the next file without headers.
+        remember(import, matching, moment) unless import.reading["header"] == Core::Importing::HeaderRow::NONE
         import
       end
 

@@ -1,18 +1,29 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { writeDate } from '../../app/dates'
+import { useSession } from '../../app/session'
 import { ErrorNote, Loading } from '../../parts/States'
 
 type Verdict = 'new' | 'update' | 'same' | 'doubtful' | 'refused'
 type Row = Shape<'ImportRows'>['rows'][number]
 
+/** A value as the firm writes it. */
+function useShown() {
+  const { firm } = useSession()
+  return (value: string | null | undefined) =>
+    value && /^\d{4}-\d\d-\d\d$/.test(value) ? writeDate(value, firm.date_order) : value
+}
+
 function Changes({ row }: { row: Row }) {
+  const shown = useShown()
   return (
     <td>
       {row.changes.map((change) => (
         <span key={change.field} className="mr-3">
           <span className="muted">{change.label}:</span>{' '}
-          {change.from ? <s className="muted">{change.from}</s> : <span className="muted">nothing</span>} → {change.to}
+          {change.from ? <s className="muted">{shown(change.from)}</s> : <span className="muted">nothing</span>} →{' '}
+          {shown(change.to)}
         </span>
       ))}
     </td>
@@ -32,6 +43,7 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
     initialPageParam: 0,
     getNextPageParam: (page) => page.next_after ?? undefined,
   })
+  const shown = useShown()
   if (error) return <ErrorNote error={error} />
   if (!data) return <Loading lines={5} />
   const rows = data.pages.flatMap((page) => page.rows)
@@ -75,7 +87,7 @@ export function FileRows({ id, verdict }: { id: number; verdict: Verdict }) {
                 ) : (
                   columns.map((column) => (
                     <td key={column.field} className="max-w-32 truncate">
-                      {row.values.find((value) => value.field === column.field)?.value ?? <span className="muted">—</span>}
+                      {shown(row.values.find((value) => value.field === column.field)?.value) ?? <span className="muted">—</span>}
                     </td>
                   ))
                 )}
