@@ -55,7 +55,7 @@ RSpec.describe "picking people" do
     some = matching
     click_button "How to ask about City"
     within("[role=dialog]") { click_button "not: turn into the opposite" }
-    expect(page).to have_css("[aria-label=Condition]", text: "not is in York or Hull")
+    expect(page).to have_css("[aria-label=Condition]", text: "Everyone who is not in York or Hull")
     expect(page).to have_no_css("p[aria-live=polite]", text: /\A#{some} /)
   end
 

@@ -335,7 +335,7 @@ RSpec.describe "a field of the firm's own", :processes do
     )
 
     Work::OwnField.change(field, {label: "Foot length", retired: true}, version: field.version, moment: moment)
-    expect([people.call, Web::FilterJson.write(filter)[:sentence]]).to eq([1, "everyone whose foot length is more than 38"])
+    expect([people.call, Web::FilterJson.write(filter)[:sentence]]).to eq([1, "everyone whose “Foot length” is more than 38"])
     expect(Records::FieldCatalogue.current.for(:condition).map(&:key)).not_to include("person.x_shoe_size")
     expect { Work::OwnField.make({label: "foot LENGTH", type: "text"}, moment: moment) }.to raise_error(Invalid, /already a field/)
     expect { Work::OwnField.make({label: "Colour", type: "choice", choices: ["one"]}, moment: moment) }.to raise_error(

@@ -31,14 +31,17 @@ export function Addresses({
   }
   return (
     <>
-      <label className="contents">
-        <span className="muted text-xs">Address</span>
+      <label htmlFor="person-address" className="muted text-xs">
+        Address
+      </label>
+      <div className="flex">
         <textarea
+          id="person-address"
           rows={1}
           className={classes(INPUT, 'h-auto min-h-7 py-1 resize-none break-all [field-sizing:content]')}
           placeholder="nothing yet"
           value={email}
-          onChange={(event) => setEmail(event.target.value.replace(/\s/g, ''))}
+          onChange={(event) => setEmail(event.target.value.replace(/[\r\n]/g, ''))}
           onBlur={save}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return
@@ -46,7 +49,7 @@ export function Addresses({
             event.currentTarget.blur()
           }}
         />
-      </label>
+      </div>
       <div className="col-start-2">
         {email.trim() !== (person.email ?? '') && <AddressTaken email={email} except={person.id} />}
         {person.addresses.map((one) => (
