@@ -9,6 +9,8 @@ import { FileScreen } from '../screens/files/FileScreen'
 import { FilesScreen } from '../screens/files/FilesScreen'
 import { LettersScreen } from '../screens/letters/library/LettersScreen'
 import { ListsScreen } from '../screens/lists/ListsScreen'
+import { ActOnThem } from '../screens/people/behind/ActOnThem'
+import { ActsContext } from '../screens/people/behind/acts'
 import { PeopleScreen } from '../screens/people/PeopleScreen'
 import { PersonScreen } from '../screens/person/PersonScreen'
 import { PicturesScreen } from '../screens/pictures/PicturesScreen'
@@ -48,39 +50,41 @@ export function App() {
     <SessionProvider session={session}>
       <KeysProvider>
         <ChangesProvider>
-          <Shell>
-            <Suspense fallback={<Loading />}>
-              <Routes>
-                <Route index element={<TodayScreen />} />
-                <Route path="people" element={<PeopleScreen />} />
-                <Route path="people/:id" element={<PersonScreen />} />
-                <Route path="companies" element={<CompaniesScreen />} />
-                <Route path="companies/:id" element={<CompanyScreen />} />
-                <Route path="lists" element={<ListsScreen />} />
-                <Route path="doubles" element={<DoublesScreen />} />
-                <Route path="files" element={<FilesScreen />} />
-                <Route path="files/:id" element={<FileScreen />} />
-                <Route path="bin" element={<BinScreen />} />
-                <Route path="letters" element={<LettersScreen />} />
-                <Route path="letters/:id" element={<LetterScreen />} />
-                <Route path="passages" element={<PassagesScreen />} />
-                <Route path="pictures" element={<PicturesScreen />} />
-                <Route path="practice-post" element={<PracticePostScreen />} />
-                <Route path="practice-post/:id" element={<PracticePostScreen />} />
-                <Route path="sequences" element={<SequencesScreen />} />
-                <Route path="sequences/:id" element={<SequenceScreen />} />
-                <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
-                <Route path="stack/:stepId" element={<StackScreen />} />
-                <Route path="replies" element={<RepliesScreen />} />
-                <Route path="set-aside" element={<SetAsideScreen />} />
-                <Route path="results" element={<ResultsScreen />} />
-                <Route path="settings" element={<SettingsScreen />} />
-                <Route path="settings/sign-in" element={<SafetyScreen />} />
-                <Route path="*" element={<h1>There is no such page</h1>} />
-              </Routes>
-            </Suspense>
-            <PasswordAgain />
-          </Shell>
+          <ActsContext.Provider value={ActOnThem}>
+            <Shell>
+              <Suspense fallback={<Loading />}>
+                <Routes>
+                  <Route index element={<TodayScreen />} />
+                  <Route path="people" element={<PeopleScreen />} />
+                  <Route path="people/:id" element={<PersonScreen />} />
+                  <Route path="companies" element={<CompaniesScreen />} />
+                  <Route path="companies/:id" element={<CompanyScreen />} />
+                  <Route path="lists" element={<ListsScreen />} />
+                  <Route path="doubles" element={<DoublesScreen />} />
+                  <Route path="files" element={<FilesScreen />} />
+                  <Route path="files/:id" element={<FileScreen />} />
+                  <Route path="bin" element={<BinScreen />} />
+                  <Route path="letters" element={<LettersScreen />} />
+                  <Route path="letters/:id" element={<LetterScreen />} />
+                  <Route path="passages" element={<PassagesScreen />} />
+                  <Route path="pictures" element={<PicturesScreen />} />
+                  <Route path="practice-post" element={<PracticePostScreen />} />
+                  <Route path="practice-post/:id" element={<PracticePostScreen />} />
+                  <Route path="sequences" element={<SequencesScreen />} />
+                  <Route path="sequences/:id" element={<SequenceScreen />} />
+                  <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
+                  <Route path="stack/:stepId" element={<StackScreen />} />
+                  <Route path="replies" element={<RepliesScreen />} />
+                  <Route path="set-aside" element={<SetAsideScreen />} />
+                  <Route path="results" element={<ResultsScreen />} />
+                  <Route path="settings" element={<SettingsScreen />} />
+                  <Route path="settings/sign-in" element={<SafetyScreen />} />
+                  <Route path="*" element={<h1>There is no such page</h1>} />
+                </Routes>
+              </Suspense>
+              <PasswordAgain />
+            </Shell>
+          </ActsContext.Provider>
         </ChangesProvider>
       </KeysProvider>
     </SessionProvider>

@@ -4,14 +4,14 @@ module NimbleLetter
   module Web
     # Which people a request means: by a condition and words, by an audience, by their numbers, or those in the bin.
     module PeopleAsked
-      # @param input [Hash{Symbol=>Object}] condition, words, audience and part, ids, binned
+      # @param input [Hash{Symbol=>Object}] condition, words, audience and part (of those who would join sequence_id), ids, binned
       # @return [Sequel::Dataset] of people
       def self.dataset(input, moment)
         people = input[:binned] ? Records::Person.binned : Records::Person.kept
         people = people.where(Sequel[:people][:id] => input[:ids]) if input[:ids]
         if input[:audience]
           audience = moment.audience(input[:audience])
-          found = input[:part] ? moment.sieving(audience).people_of(input[:part]) : audience.people
+          found = input[:part] ? moment.sieving(audience, sequence_id: input[:sequence_id]).people_of(input[:part]) : audience.people
           people = people.where(Sequel[:people][:id] => found.unordered.select(Sequel[:people][:id]))
         end
         people = people.where(moment.sql.read(moment.parser.parse!(input[:condition]))) if input[:condition]

@@ -8,6 +8,8 @@ module NimbleLetter
       SLICE = 1000
       MOST_ROWS = 500_000
       LOCK = "nimble_import_"
+      # Verdicts of rows that come in without anybody's word.
+      COMES_IN = %w[new update same].freeze
 
       # @param import [Records::Import]
       # @param folder [String]
@@ -76,10 +78,10 @@ module NimbleLetter
           row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
         @counts[verdict] += 1
         # Rows that come in but for a value come back too, so that it can be mended.
-        partly = verdict != "refused" && row.left_out.any?
+        reason = [reason, *row.left_out].compact.join(" ") if verdict != "refused" && row.left_out.any?
+        partly = COMES_IN.include?(verdict) && row.left_out.any?
         @counts["partly"] += 1 if partly
-        reason = [reason, *row.left_out].compact.join(" ") if partly
-        kept = partly || %w[refused doubtful].include?(verdict)
+        kept = partly || !COMES_IN.include?(verdict)
         {
           import_id: @import.id,
           number: number,

@@ -15,7 +15,8 @@ module NimbleLetter
         headers = import.reading["headers"]
         left = ((import.choices || {})["doubtful"] == "leave") ? %w[refused doubtful] : %w[refused]
         # Where a single value of a row was left out, the row comes back with its reason too.
-        rows = Records.db[:import_rows].where(import_id: import.id).where(Sequel.|({verdict: left}, Sequel.~(reason: nil)))
+        partly = Sequel.&({verdict: CheckImport::COMES_IN}, Sequel.~(reason: nil))
+        rows = Records.db[:import_rows].where(import_id: import.id).where(Sequel.|({verdict: left}, partly))
         file = Tempfile.new("refused", binmode: true)
         Files::TableOut.write(
           "csv",

@@ -1,12 +1,15 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Shape } from '../../api/client'
 import { useTakeBack } from '../../app/changes'
 import { number, plural } from '../../app/format'
 import { TakenBackWords } from '../../app/TakenBackWords'
 import { ErrorNote } from '../../parts/States'
+import { FileRows } from './FileRows'
 
 /** What became of a file, the rows that came back, and the way back. */
 export function FileDone({ file }: { file: Shape<'Import'> }) {
+  const [shown, setShown] = useState<Parameters<typeof FileRows>[0]['verdict'] | null>(null)
   const change = file.change
   const back = useTakeBack(change?.id ?? 0)
   const state = back.data?.state ?? change?.state
@@ -32,10 +35,23 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
         ).map(([key, words]) => (
           <li key={key} className="flex justify-between border-b border-base-300/60 py-1">
             <span className="muted">{words}</span>
-            {number(file.counts[key] ?? 0)}
+            {(file.counts[key] ?? 0) > 0 ? (
+              <button
+                type="button"
+                className="font-semibold hover:underline min-h-6"
+                aria-expanded={shown === key}
+                aria-label={`Rows ${words}`}
+                onClick={() => setShown(shown === key ? null : key)}
+              >
+                {number(file.counts[key] ?? 0)}
+              </button>
+            ) : (
+              <span className="muted">0</span>
+            )}
           </li>
         ))}
       </ul>
+      {shown && <FileRows id={file.id} verdict={shown} />}
       {left > 0 && (
         <a className="word justify-self-start" href={`/api/imports/${file.id}/refused`} download>
           {plural(left, 'row')} that did not come in, or not whole, as CSV with the reasons

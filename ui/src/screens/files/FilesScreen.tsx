@@ -140,10 +140,14 @@ export function FilesScreen() {
                   </Link>
                 </td>
                 <td className={one.state === 'failed' ? 'text-error' : ''}>{STATES[one.state]}</td>
-                <td className="text-right">{number(one.rows)}</td>
-                <td className="text-right">{number(one.counts.new ?? 0)}</td>
-                <td className="text-right">{number(one.counts.update ?? 0)}</td>
-                <td className="text-right">{number(one.counts.refused ?? 0)}</td>
+                {[one.rows, one.counts.new ?? 0, one.counts.update ?? 0, one.counts.refused ?? 0].map((count, i) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: columns are known by their place
+                  <td key={i} className="text-right">
+                    <Link to={`/files/${one.id}`} className="hover:underline">
+                      {number(count)}
+                    </Link>
+                  </td>
+                ))}
                 <td>{one.by}</td>
                 <td>{moment(one.created_at, firm.time_zone)}</td>
                 <td className="text-right">{one.change && <UndoCell change={one.change} />}</td>

@@ -5,6 +5,7 @@ import { number, plural } from '../../app/format'
 import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
+import { OpensPeople } from '../people/behind/OpensPeople'
 import { AudienceEditor } from './AudienceEditor'
 
 type Again = 'leave_out' | 'keep' | 'reset'
@@ -40,6 +41,30 @@ export function AddPeople({
   })
   const numbers = said ? preview.data : undefined
   const before = numbers?.again.reduce((sum, one) => sum + one.people, 0) ?? 0
+  const wasIn: Shape<'Condition'> = { membership: 'was_in', sequence_id: sequence.id }
+  const behind = (words: string, count: number, part: string, condition?: Shape<'Condition'>) => (
+    <OpensPeople
+      title={`They ${words}`}
+      count={count}
+      queryKey={['join', sequence.id, audience, part, condition]}
+      load={(cursor) =>
+        ask(
+          api.POST('/api/people/search', {
+            body: {
+              audience,
+              part,
+              sequence_id: sequence.id,
+              ...(condition ? { condition } : {}),
+              limit: 60,
+              offset: Number(cursor ?? 0),
+            },
+          }),
+        )
+      }
+    >
+      {number(count)}
+    </OpensPeople>
+  )
   return (
     <Modal wide title={`Add people to “${sequence.name}”`} onClose={onClose}>
       <AudienceEditor audience={audience} onChange={setAudience} />
@@ -47,8 +72,9 @@ export function AddPeople({
       {numbers && (
         <div className="mt-4 border-t border-base-300 pt-3" aria-live="polite">
           <p>
-            {number(numbers.sieve.matching)} match, {number(numbers.fresh)} would join for the first time
-            {before > 0 && `, ${number(before)} were in it before`}.
+            {behind('match', numbers.sieve.matching, 'matching')} match,{' '}
+            {behind('would join for the first time', numbers.fresh, 'would_get_it', { not: wasIn })} would join for the first time
+            {before > 0 && <>, {behind('were in it before', before, 'would_get_it', wasIn)} were in it before</>}.
           </p>
           {before > 0 && (
             <fieldset className="mt-2">

@@ -5,6 +5,7 @@ import { moment, plural } from '../../app/format'
 import { useSession } from '../../app/session'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
+import { OpensPeople } from '../people/behind/OpensPeople'
 
 /** What this plan does when somebody answers, and what every plan does. */
 export function whoLeaves(leaveOn: readonly string[]): string {
@@ -54,8 +55,21 @@ export function StartDialog({
         <div className="font-serif text-lg leading-7">
           <p className="mb-3">
             <strong className="font-semibold">{plural(data.letters, 'letter')}</strong> to{' '}
-            {plural(data.people, 'person', 'people')}, the first on{' '}
-            <strong className="font-semibold">{moment(data.first_at, firm.time_zone)}</strong>, the last on{' '}
+            <OpensPeople
+              title={`Would get “${sequence.name}”`}
+              count={data.people}
+              queryKey={['ready', sequence.id, 'people']}
+              load={(cursor) =>
+                ask(
+                  api.POST('/api/audience/people', {
+                    body: { audience: sequence.audience, part: 'would_get_it', sequence_id: sequence.id, cursor },
+                  }),
+                )
+              }
+            >
+              {plural(data.people, 'person', 'people')}
+            </OpensPeople>
+            , the first on <strong className="font-semibold">{moment(data.first_at, firm.time_zone)}</strong>, the last on{' '}
             <strong className="font-semibold">{moment(data.last_at, firm.time_zone)}</strong> if nobody answers.
           </p>
           <ul className="font-sans text-sm mb-3">

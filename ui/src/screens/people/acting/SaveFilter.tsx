@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
-import { number, plural } from '../../../app/format'
+import { plural } from '../../../app/format'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote } from '../../../parts/States'
+import { PeopleCount } from '../behind/PeopleCount'
 import type { View } from '../table/usePeople'
 
 /** What saving another condition under this filter would mean. */
@@ -17,8 +18,14 @@ function Effect({ filter, condition }: { filter: Shape<'Filter'>; condition: Sha
   return (
     <div className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2">
       <p>
-        {number(effect.now)} match now, {number(effect.then)} would: {plural(effect.join, 'person', 'people')} would join,{' '}
-        {number(effect.leave)} would leave.
+        <PeopleCount bare title={`${filter.name} now`} count={effect.now} condition={filter.condition} /> match now,{' '}
+        <PeopleCount bare title={`${filter.name} then`} count={effect.then} condition={condition} /> would:{' '}
+        <PeopleCount title="Would join" count={effect.join} condition={{ all: [condition, { not: filter.condition }] }}>
+          {plural(effect.join, 'person', 'people')}
+        </PeopleCount>{' '}
+        would join,{' '}
+        <PeopleCount bare title="Would leave" count={effect.leave} condition={{ all: [filter.condition, { not: condition }] }} />{' '}
+        would leave.
       </p>
       {running.length > 0 && (
         <p>

@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { useCreate } from '../../../app/useCreate'
@@ -8,21 +7,10 @@ import { ErrorNote } from '../../../parts/States'
 import { audienceOf, DoMany } from '../acting/DoMany'
 import { KeepList } from '../acting/KeepList'
 import { FIRST_VIEW } from '../table/usePeople'
+import type { Acting } from './acts'
 
 /** What can be done with everybody behind a number, as with people chosen in the table; what has no condition is kept as a list. */
-export function ActOnThem({
-  title,
-  people,
-  count,
-  total,
-  onLeave,
-}: {
-  title: string
-  people: Shape<'SamePeople'>
-  count: number
-  total: number
-  onLeave: () => void
-}) {
+export function ActOnThem({ title, people, count, total, onLeave }: Acting) {
   const navigate = useNavigate()
   const create = useCreate()
   const { data: catalogue } = useCatalogue()

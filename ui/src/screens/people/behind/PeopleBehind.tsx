@@ -1,8 +1,9 @@
+import { useContext } from 'react'
 import { Link } from 'react-router'
 import type { Shape } from '../../../api/client'
 import { number, plural } from '../../../app/format'
 import { ListBehind } from '../../../parts/ListBehind'
-import { ActOnThem } from './ActOnThem'
+import { ActsContext } from './acts'
 
 /** A page of people; the first without a cursor. */
 export type LoadPeople = (cursor?: string) => Promise<Shape<'PeoplePage'>>
@@ -24,6 +25,7 @@ export function PeopleBehind({
   queryKey: unknown[]
   onClose: () => void
 }) {
+  const Acts = useContext(ActsContext)
   return (
     <ListBehind title={title} load={load} queryKey={queryKey} onClose={onClose}>
       {(pages) => {
@@ -37,8 +39,8 @@ export function PeopleBehind({
               {plural(total, 'person', 'people')}
               {total > people.length && `, ${number(people.length)} of them below so far`}
             </p>
-            {first?.chosen && (first.chosen_count ?? 0) > 0 && (
-              <ActOnThem title={title} people={first.chosen} count={first.chosen_count ?? 0} total={total} onLeave={onClose} />
+            {Acts && first?.chosen && (first.chosen_count ?? 0) > 0 && (
+              <Acts title={title} people={first.chosen} count={first.chosen_count ?? 0} total={total} onLeave={onClose} />
             )}
             <ul>
               {people.map((person) => (
