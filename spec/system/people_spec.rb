@@ -189,7 +189,10 @@ RSpec.describe "picking people" do
     click_button "Save the change…"
     expect(page).to have_css("dialog", text: /would join.*would leave/)
     expect(page).to have_css("dialog", text: "Quieter dining rooms")
-    click_button "Not now"
+    leaving = find("dialog p", text: "would leave").all("button").last
+    count = leaving.text
+    leaving.click
+    within("dialog", text: "Would leave") { expect(page).to have_text("#{count} people") }
   end
 
   it "finds by a few letters, without accents, and says when nobody is there" do

@@ -117,6 +117,20 @@ RSpec.describe "the people behind numbers" do
     expect(twin.id).to be > people.last.id
   end
 
+  it "are told of adding people: who is new, and who was in it before" do
+    Records::Member.where(person_id: people.first(30).map(&:id)).each { |one| Work::Leaving.call(one, "taken_out", at: now) }
+    people.first(30).first.update(email: nil, email_fold: nil)
+    fresh = make_person(city: "York")
+    meant = {audience: {condition: york}, sequence_id: sequence.id, same: true}
+    numbers = call_api(:post, "/api/sequences/#{sequence.id}/join", meant.slice(:audience))
+    was_in = {membership: "was_in", sequence_id: sequence.id}
+    behind = ->(part, condition) { call_api(:post, "/api/people/search", {**meant, part: part, **condition}) }
+    before = behind.call("would_get_it", {condition: was_in})
+    expect([before["total"], before["chosen"]["ids"]&.size]).to eq([numbers["again"].sum { |one| one["people"] }, before["total"]])
+    expect(behind.call("would_get_it", {condition: {not: was_in}})["people"].map { |one| one["id"] }).to eq([fresh.id])
+    expect([numbers["fresh"], numbers["sieve"]["matching"]]).to eq([1, behind.call("matching", {})["total"]])
+  end
+
   it "are asked of every route of the contract that gives a page of them" do
     contract = YAML.safe_load_file(Web::Contract::PATH)
     giving = contract["paths"].flat_map do |path, verbs|

@@ -57,6 +57,7 @@ export function AddPeople({
               ...(condition ? { condition } : {}),
               limit: 60,
               offset: Number(cursor ?? 0),
+              same: !cursor,
             },
           }),
         )
