@@ -16,7 +16,9 @@ RSpec.describe "the people behind numbers" do
       "POST /api/letters/{id}/audience/people" => posting("/api/letters/#{letter.id}/audience/people", without: "person.known_as"),
       "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?"),
       "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
-      "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?")
+      "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
+      "GET /api/post/people" => getting("/api/post/people?"),
+      "GET /api/sequences/{id}/ready/people" => getting("/api/sequences/#{draft.id}/ready/people?mailbox_id=#{draft_mailbox}")
     }
   end
   # An act that was taken back after somebody had changed everybody.
@@ -31,13 +33,23 @@ RSpec.describe "the people behind numbers" do
   # They were put in the bin and taken out again, while their sequence ran on with somebody else.
   let(:back_from_bin) do
     at = moment(account: make_account)
-    start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
+    ran_on = start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
     set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
-    Work::TakeBack.start(set, moment: at)
+    Work::TakeBack.start(set, moment: at).tap { ran_on.update(state: "paused") }
   end
   let(:blocked) do
     Records::Person.where(id: people.map(&:id)).each { |one| one.update(email: "p#{one.id}@lark.example") }
     Work::BlockAddress.put(kind: "domain", value: "lark.example", reason: "asked", moment: moment)
+  end
+
+  # Two sequences that are planned: one draft, and one whose letters are the next to go, two to each.
+  let(:others) { Array.new(130) { make_person(city: "Hull", known_as: "Bo") } }
+  let(:draft) { make_sequence(people: others, letters: [make_letter(body: "Hello")]) }
+  let(:draft_mailbox) { call_api(:get, "/api/sequences/#{draft.id}/ready")["mailboxes"].first["id"] }
+
+  def going_next
+    going = start(make_sequence(people: others, letters: [make_letter(body: "One"), make_letter(body: "Two")]))
+    going.deliveries_dataset.update(due_at: now + 3600)
   end
 
   def getting(path) = ->(cursor) { [:get, "#{path}&cursor=#{cursor}", nil] }
@@ -58,7 +70,22 @@ RSpec.describe "the people behind numbers" do
     end
   end
 
+  it "count letters of the next batch, and everybody once" do
+    going_next
+    expect(call_api(:get, "/api/post")["next"]["letters"]).to eq(260)
+    expect(call_api(:get, "/api/post/people")["total"]).to eq(130)
+  end
+
+  it "are those of one mailbox, and of none; a plan without people has none to tell of" do
+    expect(call_api(:get, "/api/sequences/#{draft.id}/ready")["mailboxes"]).to match([hash_including("people" => 130)])
+    expect(call_api(:get, "/api/sequences/#{draft.id}/ready/people")["total"]).to eq(0)
+    nobody = make_sequence(people: [], letters: [])
+    problem = call_api(:get, "/api/sequences/#{nobody.id}/ready/people", status: 422)
+    expect(problem["error"]).to include("code" => "invalid", "at" => "sequence")
+  end
+
   it "are all of them, page by page, each once" do
+    going_next
     asked.each do |route, question|
       found, cursor, total = [], nil, nil
       loop do
@@ -73,6 +100,7 @@ RSpec.describe "the people behind numbers" do
   end
 
   it "can be taken up again, by a condition that gives exactly them, or by their numbers" do
+    going_next
     asked.each do |route, question|
       verb, path, body = question.call(nil)
       page = call_api(verb, path, path.end_with?("search") ? body.merge(same: true) : body)

@@ -1,10 +1,13 @@
-import type { Shape } from '../api/client'
+import { Link } from 'react-router'
+import { api, ask, type Shape } from '../api/client'
 import { classes } from '../parts/classes'
+import { OpensPeople } from '../screens/people/behind/OpensPeople'
 import { day, moment, plural, clock as timeOf } from './format'
 import { useSession } from './session'
 import { usePostMoves, usePracticeClock } from './usePost'
 
 const HEIGHT = 20
+const LINK = 'hover:underline min-h-6 focus-visible:outline-[var(--strip-bar)]'
 const HOUR_MS = 3_600_000
 // A label that begins later would run into what stands beside the axis.
 const LAST_LABEL = 0.9
@@ -77,7 +80,20 @@ function Words({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
   return (
     <span className="whitespace-nowrap">
       Next <strong className="font-semibold">{soon ? timeOf(post.next.at, timeZone) : moment(post.next.at, timeZone)}</strong> ·{' '}
-      {plural(post.next.letters, 'letter')} · {plural(post.next.mailboxes, 'mailbox', 'mailboxes')}
+      <OpensPeople
+        title="The next post"
+        count={post.next.letters}
+        letters={post.next.letters}
+        className={LINK}
+        queryKey={['post', 'people']}
+        load={(cursor) => ask(api.GET('/api/post/people', { params: { query: { cursor } } }))}
+      >
+        {plural(post.next.letters, 'letter')}
+      </OpensPeople>{' '}
+      ·{' '}
+      <Link to="/settings" className={LINK}>
+        {plural(post.next.mailboxes, 'mailbox', 'mailboxes')}
+      </Link>
     </span>
   )
 }

@@ -31,6 +31,9 @@ module NimbleLetter
         }
       end
 
+      # @return [Sequel::Dataset] of people, those of the next batch
+      def people = Records::Person.where(Sequel[:people][:id] => next_letters&.select(:person_id) || [])
+
       private
 
       def ahead
@@ -39,10 +42,17 @@ module NimbleLetter
       end
 
       def batch
-        now = @moment.now
-        first = ahead.where { due_at >= now }.min(:due_at) or return
-        letters = ahead.where(due_at: first..(first + BATCH_SECONDS))
-        {at: first, letters: letters.count, mailboxes: letters.distinct.select(:mailbox_id).count}
+        letters = next_letters or return
+        {at: first_due, letters: letters.count, mailboxes: letters.distinct.select(:mailbox_id).count}
+      end
+
+      def next_letters = first_due && ahead.where(due_at: first_due..(first_due + BATCH_SECONDS))
+
+      def first_due
+        @first_due ||= begin
+          now = @moment.now
+          ahead.where { due_at >= now }.min(:due_at)
+        end
       end
     end
   end

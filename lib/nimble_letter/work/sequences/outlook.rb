@@ -41,6 +41,13 @@ module NimbleLetter
 
       def by_mailbox = rows.group_by(&:mailbox).transform_values(&:size)
 
+      # @param mailbox_id [Integer, nil] nil for those who would have none
+      # @return [Sequel::Dataset] of people who would be written to from it
+      def people_from(mailbox_id)
+        ids = rows.select { |row| row.mailbox&.id == mailbox_id }.map { |row| row.person.id }
+        Records::Person.where(Sequel[:people][:id] => ids)
+      end
+
       def first_at = rows.map { |row| row.passage.first.last }.min
 
       def last_at = rows.map { |row| row.passage.last.last }.max

@@ -107,7 +107,7 @@ module NimbleLetter
         return {people: 0, letters: 0, mailboxes: []} unless outlook
 
         {people: outlook.people.size, letters: outlook.people.size * steps.size, first_at: outlook.first_at, last_at: outlook.last_at,
-         mailboxes: outlook.by_mailbox.map { |box, count| {address: box&.address, name: box&.name, people: count} }}
+         mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 
       def people(count) = (count == 1) ? "1 person" : "#{count} people"

@@ -76,7 +76,20 @@ export function StartDialog({
             {data.mailboxes.map((box) => (
               <li key={box.address} className="flex justify-between border-b border-base-300/60 py-1">
                 <span>{box.address}</span>
-                <span>{plural(box.people, 'person', 'people')}</span>
+                <OpensPeople
+                  title={box.address ? `From ${box.address}` : 'With no mailbox to come from'}
+                  count={box.people}
+                  queryKey={['ready', sequence.id, 'from', box.id]}
+                  load={(cursor) =>
+                    ask(
+                      api.GET('/api/sequences/{id}/ready/people', {
+                        params: { path: { id: sequence.id }, query: { mailbox_id: box.id ?? undefined, cursor } },
+                      }),
+                    )
+                  }
+                >
+                  {plural(box.people, 'person', 'people')}
+                </OpensPeople>
               </li>
             ))}
           </ul>

@@ -15,6 +15,10 @@ module NimbleLetter
 
           app.get("/api/post") { post_ahead }
 
+          app.get "/api/post/people" do
+            json(PersonRows.page(Work::PostAhead.new(moment).people, moment: moment, cursor: params["cursor"]))
+          end
+
           app.post "/api/post/hold" do
             Work::PostHold.hold(moment)
             post_ahead

@@ -32,6 +32,13 @@ module NimbleLetter
             json(Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment).call)
           end
 
+          app.get "/api/sequences/:id/ready/people" do
+            outlook = Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment).outlook
+            outlook or raise Invalid.new("Nobody would get anything yet.", at: "sequence", hint: "Say whom it is for, and what.")
+            people = outlook.people_from(params["mailbox_id"]&.to_i)
+            json(PersonRows.page(people, moment: moment, cursor: params["cursor"]))
+          end
+
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], moment: moment)
