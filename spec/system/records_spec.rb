@@ -31,6 +31,19 @@ RSpec.describe "records on the page" do
     expect(page).to have_css("tr", text: "taken back")
   end
 
+  it "shows who gets the next post, from the strip and from Today" do
+    letters = find("section[aria-label='The post'] button", text: /\A\d+ letters?\z/).text[/\d+/]
+    ["section[aria-label='The post']", "main"].each do |place|
+      within(place) { click_button(/\A#{letters} letters?\z/) }
+      within("dialog", text: "The next post") do
+        expect(page).to have_text(/#{letters} letters? to \d+ p|#{letters} p(erson|eople)/)
+        click_button "Close"
+      end
+    end
+    within("main") { click_link(/\A\d+ mailbox/) }
+    expect(page).to have_css("h2", text: "Mailboxes")
+  end
+
   it "says what is wrong with a file that is none" do
     visit "/files"
     attach_file("File with people", file("PK\x03\x04 no workbook", "people.xlsx"), make_visible: true)

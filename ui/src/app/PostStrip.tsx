@@ -1,8 +1,7 @@
-import { Link } from 'react-router'
-import { api, ask, type Shape } from '../api/client'
+import type { Shape } from '../api/client'
 import { classes } from '../parts/classes'
-import { OpensPeople } from '../screens/people/behind/OpensPeople'
 import { day, moment, plural, clock as timeOf } from './format'
+import { NextLetters } from './NextLetters'
 import { useSession } from './session'
 import { usePostMoves, usePracticeClock } from './usePost'
 
@@ -80,20 +79,7 @@ function Words({ post, timeZone }: { post: Shape<'Post'>; timeZone: string }) {
   return (
     <span className="whitespace-nowrap">
       Next <strong className="font-semibold">{soon ? timeOf(post.next.at, timeZone) : moment(post.next.at, timeZone)}</strong> ·{' '}
-      <OpensPeople
-        title="The next post"
-        count={post.next.letters}
-        letters={post.next.letters}
-        className={LINK}
-        queryKey={['post', 'people']}
-        load={(cursor) => ask(api.GET('/api/post/people', { params: { query: { cursor } } }))}
-      >
-        {plural(post.next.letters, 'letter')}
-      </OpensPeople>{' '}
-      ·{' '}
-      <Link to="/settings" className={LINK}>
-        {plural(post.next.mailboxes, 'mailbox', 'mailboxes')}
-      </Link>
+      <NextLetters next={post.next} between="·" className={LINK} />
     </span>
   )
 }

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { day, moment, plural } from '../../app/format'
+import { NextLetters } from '../../app/NextLetters'
 import { useSession } from '../../app/session'
 import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
@@ -187,7 +188,7 @@ export function TodayScreen() {
             {data.next ? (
               <p className="py-2">
                 <strong className="font-semibold">{moment(data.next.at, firm.time_zone)}</strong>,{' '}
-                {plural(data.next.letters, 'letter')} from {plural(data.next.mailboxes, 'mailbox', 'mailboxes')}
+                <NextLetters next={data.next} between="from" className="word min-h-6 inline-flex items-center" />
               </p>
             ) : (
               <p className="muted py-2">Nothing is on its way.</p>
