@@ -34,13 +34,13 @@ RSpec.describe "records on the page" do
   it "shows who gets the next post, from the strip and from Today" do
     letters = find("section[aria-label='The post'] button", text: /\A\d+ letters?\z/).text[/\d+/]
     ["section[aria-label='The post']", "main"].each do |place|
-      within(place) { click_button(/\A#{letters} letters?\z/) }
+      within(place) { find(:button, text: /\A#{letters} letters?\z/).click }
       within("dialog", text: "The next post") do
         expect(page).to have_text(/#{letters} letters? to \d+ p|#{letters} p(erson|eople)/)
         click_button "Close"
       end
     end
-    within("main") { click_link(/\A\d+ mailbox/) }
+    within("main") { find(:link, text: /\A\d+ mailbox/).click }
     expect(page).to have_css("h2", text: "Mailboxes")
   end
 
