@@ -18,7 +18,7 @@ RSpec.describe "records on the page" do
     select "03/04 is the 3rd of April", from: "Dates are written: say which"
     click_button "Check every row"
     expect(page).to have_css("[role=tab]", text: "1 new")
-    expect(page).to have_text("1980-04-03")
+    expect(page).to have_text("3 Apr 1980")
     find("[role=tab]", text: "1 refused").click
     expect(page).to have_text("“not an address” does not look like an address.")
     click_button "Take 1 row in"
