@@ -130,6 +130,9 @@ RSpec.describe Core::Conditions::Sentence do
 
     it "says what is asked of a deal within it" do
       expect(say({"deals" => {}})).to eq("everyone who has a deal")
+      expect(say({"deals" => field("deal.name", "contains", "those who wait")})).to eq(
+        "everyone who has a deal whose name contains “those who wait”"
+      )
       expect(
         say(
           {

@@ -27,6 +27,12 @@ RSpec.describe Core::Importing::RowReading do
   end
 
   describe "addresses" do
+    it "give a name to their own row alone, also when that row is refused" do
+      reading = reading("person.email", "person.birthday", "person.company")
+      expect(reading.read(["Ana Lark <ana@x.example>", "no day", nil]).problem).not_to be_nil
+      expect(reading.read([nil, nil, "The Copper Ladle"]).values).to eq("person.company" => "The Copper Ladle")
+    end
+
     it "are taken out of a link and of white space" do
       expect(read(["person.email"], ["mailto:ana@x.example"]).values).to eq("person.email" => "ana@x.example")
       expect(read(["person.email"], [" ana@x.example "]).values).to eq("person.email" => "ana@x.example")

@@ -9,8 +9,9 @@ module NimbleLetter
         NAMES = {owners: "colleague", letters: "letter", sequences: "sequence", lists: "list", statuses: "status"}.freeze
 
         # @param names [Hash] words for numbers: {owners: {1 => "Maren Holt"}, letters: {…}, sequences: {…}, lists: {…}, statuses: {…}}
-        def initialize(names: {})
-          @names = names
+        # @param pronoun [String, nil] what stands before a part that does not say itself whom it is about
+        def initialize(names: {}, pronoun: "who")
+          @names, @pronoun = names, pronoun
           freeze
         end
 
@@ -27,6 +28,9 @@ module NimbleLetter
 
         # @return [String] the same without "everyone who", for one part of a tree
         def part(node) = strung([node], "and", first: "").delete_prefix("who ")
+
+        # @return [String] what is asked about deals, without anybody who has them
+        def of_deals(node) = strung(node.is_a?(Nodes::All) ? node.parts : [node], "and", first: "")
 
         private
 
@@ -45,9 +49,9 @@ module NimbleLetter
           before = nil
           parts.each_with_index.map do |part, i|
             words = clause(part)
-            pronoun = (words.start_with?("(") || !Phrases.who?(words)) ? nil : "who"
+            pronoun = (words.start_with?("(") || !Phrases.who?(words)) ? nil : @pronoun
             lead = i.zero? ? first : " #{word} "
-            said = (pronoun && !(i.positive? && before == "who")) ? "#{lead}who #{words}" : "#{lead}#{words}"
+            said = (pronoun && !(i.positive? && before)) ? "#{lead}#{pronoun} #{words}" : "#{lead}#{words}"
             before = pronoun
             said
           end.join
@@ -161,10 +165,9 @@ module NimbleLetter
           end
           return "has #{many}" if node.where.is_a?(Nodes::All) && node.where.parts.empty?
 
-          where = strung(node.where.is_a?(Nodes::All) ? node.where.parts : [node.where], "and", first: "")
+          words = self.class.new(names: @names, pronoun: nil).of_deals(node.where)
           # Of deals one says "that" and "whose", of several "each of which".
           which = (node.at_least > 1) ? ", each of which " : " that "
-          words = where.gsub(/\bwho (?!is nobody)/, "")
           "has #{many}#{(Phrases.who?(words) && !words.start_with?("(whose")) ? which : " "}#{words}"
         end
       end

@@ -35,7 +35,7 @@ module NimbleLetter
         # @param cells [Array]
         # @return [Row]
         def read(cells)
-          values, left_out = {}, []
+          values, left_out, @address_name = {}, [], nil
           @columns.each do |i, field|
             value = value(field, cells[i])
             put(values, field, value) unless value.nil?
@@ -84,7 +84,7 @@ module NimbleLetter
 
         # "Ana Lark <ana@…>" says who that is, where no column does.
         def named_by_address(values)
-          name, @address_name = @address_name, nil
+          name = @address_name
           return if name.nil? || values.keys.intersect?(NAMES - ["person.email", Targets::COMPANY.key])
 
           put(values, Targets::NAME, WholeName.split(name, "given_first"))

@@ -46,6 +46,12 @@ module NimbleLetter
       # @param email [String, nil]
       def self.blocks?(email) = Core::Fold.call(email).then { |fold| fold ? about(fold).any? : false }
 
+      # @return [Hash] a condition that may give the same people
+      def condition
+        domain = kind == "domain"
+        {"field" => "person.email", "is" => domain ? "contains" : "one_of", "value" => domain ? "@#{value}" : [value]}
+      end
+
       # @return [Sequel::Dataset] of the people it is about
       def people = (kind == "domain") ? Person.where(domain_fold: value_fold) : Person.at_address(value_fold)
     end

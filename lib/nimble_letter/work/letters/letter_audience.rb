@@ -71,7 +71,8 @@ module NimbleLetter
         elsif asked[:without] then empty(asked[:without])
         else asked[:others] ? {"not" => asked[:seeing]} : asked[:seeing]
         end
-        test && {"all" => [readers, test]}
+        among = readers
+        {"all" => [among, test]} if among && test
       end
 
       private
@@ -82,7 +83,7 @@ module NimbleLetter
         return {"membership" => "in", "sequence_id" => sequence.id} unless sequence.draft?
 
         audience = @moment.audience(sequence.audience)
-        @moment.sieving(audience).condition_of("would_get_it", audience.condition) || {"all" => []}
+        @moment.sieving(audience).condition_of("would_get_it", audience.condition)
       end
 
       # Who lacks a field where it is asked for: the sides of passages that lead there count, as far as the records know them.

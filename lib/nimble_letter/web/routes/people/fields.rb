@@ -53,9 +53,7 @@ module NimbleLetter
 
           app.get "/api/blocked/:id/people" do
             entry = fetch_record(Records::BlockedAddress, params[:id], "entry")
-            same = {"field" => "person.email", "is" => (entry.kind == "domain") ? "contains" : "one_of"}
-            same["value"] = (entry.kind == "domain") ? "@#{entry.value}" : [entry.value]
-            json(PersonRows.page(entry.people.kept, moment: moment, cursor: params["cursor"], condition: same))
+            json(PersonRows.page(entry.people.kept, moment: moment, cursor: params["cursor"], condition: entry.condition))
           end
 
           app.put "/api/plus-tags" do

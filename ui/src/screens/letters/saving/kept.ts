@@ -1,7 +1,8 @@
 import { api, ask, type Shape } from '../../../api/client'
 import type { Draft } from './draft'
 
-type Version = { id: number; version: number; updated_at: string }
+/** What is kept of any text besides its words. */
+export type Version = { id: number; version: number; updated_at: string }
 
 /** How what one writes is kept, letters and passages alike: D is what of it is typed, R the record that comes back. */
 export type Kept<D extends object = Draft, R extends Version = Shape<'Letter'>> = {

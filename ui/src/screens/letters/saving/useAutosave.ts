@@ -3,9 +3,8 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { ApiProblem } from '../../../api/client'
 import { stale } from '../../../app/stale'
 import { dropBackup, keepBackup } from './backup'
-import type { Kept } from './kept'
+import type { Kept, Version } from './kept'
 
-type Version = { id: number; version: number; updated_at: string }
 export type Saving = { state: 'saved'; at: string } | { state: 'typing' } | { state: 'problem'; problem: ApiProblem }
 
 const PAUSE_MS = 600

@@ -1,8 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { dropBackup, readBackup } from './backup'
-import type { Kept } from './kept'
-
-type Version = { id: number; version: number; updated_at: string }
+import type { Kept, Version } from './kept'
 
 /**
  * What was typed on this machine and never reached the server. On the text as it was it goes on where it stopped; on a newer

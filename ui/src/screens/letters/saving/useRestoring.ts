@@ -1,8 +1,6 @@
 import { type UseMutationResult, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { stale } from '../../../app/stale'
-import type { Kept } from './kept'
-
-type Version = { id: number; version: number; updated_at: string }
+import type { Kept, Version } from './kept'
 
 /** Going back to a version of one text, or forth again. */
 export type Restoring = {
