@@ -26,6 +26,7 @@ import { StackScreen } from '../screens/stack/StackScreen'
 import { TodayScreen } from '../screens/today/TodayScreen'
 import { ChangesProvider } from './ChangesProvider'
 import { KeysProvider } from './keys'
+import { Mishap } from './Mishap'
 import { PasswordAgain } from './PasswordAgain'
 import { Shell } from './Shell'
 import { SignInPage } from './SignInPage'
@@ -52,36 +53,38 @@ export function App() {
         <ChangesProvider>
           <ActsContext.Provider value={ActOnThem}>
             <Shell>
-              <Suspense fallback={<Loading />}>
-                <Routes>
-                  <Route index element={<TodayScreen />} />
-                  <Route path="people" element={<PeopleScreen />} />
-                  <Route path="people/:id" element={<PersonScreen />} />
-                  <Route path="companies" element={<CompaniesScreen />} />
-                  <Route path="companies/:id" element={<CompanyScreen />} />
-                  <Route path="lists" element={<ListsScreen />} />
-                  <Route path="doubles" element={<DoublesScreen />} />
-                  <Route path="files" element={<FilesScreen />} />
-                  <Route path="files/:id" element={<FileScreen />} />
-                  <Route path="bin" element={<BinScreen />} />
-                  <Route path="letters" element={<LettersScreen />} />
-                  <Route path="letters/:id" element={<LetterScreen />} />
-                  <Route path="passages" element={<PassagesScreen />} />
-                  <Route path="pictures" element={<PicturesScreen />} />
-                  <Route path="practice-post" element={<PracticePostScreen />} />
-                  <Route path="practice-post/:id" element={<PracticePostScreen />} />
-                  <Route path="sequences" element={<SequencesScreen />} />
-                  <Route path="sequences/:id" element={<SequenceScreen />} />
-                  <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
-                  <Route path="stack/:stepId" element={<StackScreen />} />
-                  <Route path="replies" element={<RepliesScreen />} />
-                  <Route path="set-aside" element={<SetAsideScreen />} />
-                  <Route path="results" element={<ResultsScreen />} />
-                  <Route path="settings" element={<SettingsScreen />} />
-                  <Route path="settings/sign-in" element={<SafetyScreen />} />
-                  <Route path="*" element={<h1>There is no such page</h1>} />
-                </Routes>
-              </Suspense>
+              <Mishap>
+                <Suspense fallback={<Loading />}>
+                  <Routes>
+                    <Route index element={<TodayScreen />} />
+                    <Route path="people" element={<PeopleScreen />} />
+                    <Route path="people/:id" element={<PersonScreen />} />
+                    <Route path="companies" element={<CompaniesScreen />} />
+                    <Route path="companies/:id" element={<CompanyScreen />} />
+                    <Route path="lists" element={<ListsScreen />} />
+                    <Route path="doubles" element={<DoublesScreen />} />
+                    <Route path="files" element={<FilesScreen />} />
+                    <Route path="files/:id" element={<FileScreen />} />
+                    <Route path="bin" element={<BinScreen />} />
+                    <Route path="letters" element={<LettersScreen />} />
+                    <Route path="letters/:id" element={<LetterScreen />} />
+                    <Route path="passages" element={<PassagesScreen />} />
+                    <Route path="pictures" element={<PicturesScreen />} />
+                    <Route path="practice-post" element={<PracticePostScreen />} />
+                    <Route path="practice-post/:id" element={<PracticePostScreen />} />
+                    <Route path="sequences" element={<SequencesScreen />} />
+                    <Route path="sequences/:id" element={<SequenceScreen />} />
+                    <Route path="sequences/:id/:tab" element={<SequenceScreen />} />
+                    <Route path="stack/:stepId" element={<StackScreen />} />
+                    <Route path="replies" element={<RepliesScreen />} />
+                    <Route path="set-aside" element={<SetAsideScreen />} />
+                    <Route path="results" element={<ResultsScreen />} />
+                    <Route path="settings" element={<SettingsScreen />} />
+                    <Route path="settings/sign-in" element={<SafetyScreen />} />
+                    <Route path="*" element={<h1>There is no such page</h1>} />
+                  </Routes>
+                </Suspense>
+              </Mishap>
               <PasswordAgain />
             </Shell>
           </ActsContext.Provider>

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { NavLink, useLocation } from 'react-router'
 import { api, ask } from '../api/client'
 import { classes } from '../parts/classes'
@@ -8,6 +8,7 @@ import { useKeys } from './keys'
 import { Palette } from './Palette'
 import { PostStrip } from './PostStrip'
 import { useSession } from './session'
+import { useScrollPlace } from './useScrollPlace'
 
 const PLACES = [
   { to: '/', words: 'Today' },
@@ -43,6 +44,8 @@ export function Shell({ children }: { children: ReactNode }) {
   const { account, firm } = useSession()
   const [palette, setPalette] = useState(false)
   const [keys, setKeys] = useState(false)
+  const screen = useRef<HTMLElement>(null)
+  useScrollPlace(screen)
   const { data: today } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')), refetchInterval: 5000 })
   const waiting = (today?.new_replies_count ?? 0) + (today?.in_doubt.length ?? 0) + (today?.set_aside.total ?? 0)
   useKeys([
@@ -86,7 +89,7 @@ export function Shell({ children }: { children: ReactNode }) {
           {firm.name}
         </div>
       </nav>
-      <main id="screen" tabIndex={-1} className="overflow-auto px-6 py-4 !outline-none">
+      <main ref={screen} id="screen" tabIndex={-1} className="overflow-auto px-6 py-4 !outline-none">
         {children}
       </main>
       <PostStrip />

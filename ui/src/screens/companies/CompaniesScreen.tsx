@@ -1,9 +1,11 @@
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query'
-import { type FormEvent, useDeferredValue, useState } from 'react'
+import { type FormEvent, useDeferredValue } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, ask } from '../../api/client'
 import { money, number, plural } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
+import { useDraft } from '../../app/useDraft'
+import { useInAddress } from '../../app/useInAddress'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
 import { PeopleCount } from '../people/behind/PeopleCount'
@@ -11,15 +13,16 @@ import { PeoplePlaces } from '../people/PeoplePlaces'
 import { DealsBehind } from './DealsBehind'
 
 const PAGE = 60
+const ALL = { q: '', page: '0' }
 
 /** The organisations people belong to, by name. */
 export function CompaniesScreen() {
   const navigate = useNavigate()
   const { data: catalogue } = useCatalogue()
-  const [words, setWords] = useState('')
-  const [page, setPage] = useState(0)
-  const [name, setName] = useState('')
-  const searched = useDeferredValue(words)
+  const [shown, show] = useInAddress(ALL)
+  const [name, setName, sent] = useDraft('a new company', '')
+  const searched = useDeferredValue(shown.q)
+  const page = Math.max(0, Number.parseInt(shown.page, 10) || 0)
   const { data, error } = useQuery({
     queryKey: ['companies', searched, page],
     queryFn: ({ signal }) =>
@@ -28,7 +31,10 @@ export function CompaniesScreen() {
   })
   const add = useMutation({
     mutationFn: () => ask(api.POST('/api/companies', { body: { values: { 'company.name': name.trim() } } })),
-    onSuccess: (made) => navigate(`/companies/${made.id}`),
+    onSuccess: (made) => {
+      sent()
+      navigate(`/companies/${made.id}`)
+    },
   })
   const submit = (event: FormEvent) => {
     event.preventDefault()
@@ -47,11 +53,8 @@ export function CompaniesScreen() {
               type="search"
               placeholder="Name"
               aria-label="Find a company"
-              value={words}
-              onChange={(event) => {
-                setWords(event.target.value)
-                setPage(0)
-              }}
+              value={shown.q}
+              onChange={(event) => show({ q: event.target.value, page: ALL.page })}
             />
             <form onSubmit={submit} className="flex gap-2">
               <input
@@ -114,7 +117,12 @@ export function CompaniesScreen() {
       )}
       {data && data.total > PAGE && (
         <div className="flex gap-3 items-center mt-3">
-          <button type="button" className="btn btn-sm btn-plain" disabled={page === 0} onClick={() => setPage(page - 1)}>
+          <button
+            type="button"
+            className="btn btn-sm btn-plain"
+            disabled={page === 0}
+            onClick={() => show({ page: String(page - 1) })}
+          >
             Before
           </button>
           <span className="muted">
@@ -124,7 +132,7 @@ export function CompaniesScreen() {
             type="button"
             className="btn btn-sm btn-plain"
             disabled={(page + 1) * PAGE >= data.total}
-            onClick={() => setPage(page + 1)}
+            onClick={() => show({ page: String(page + 1) })}
           >
             Next
           </button>

@@ -1,10 +1,10 @@
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useEffect, useRef } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
+import { useInAddress } from '../../app/useInAddress'
 import { inTurn } from '../../app/useInTurn'
 import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
@@ -22,7 +22,7 @@ const VIEWS = [
   { key: 'automatic', words: 'Automatic' },
   { key: 'all', words: 'All' },
 ] as const
-type View = (typeof VIEWS)[number]['key']
+const NEWEST = { show: 'new', open: '' }
 const KIND: Partial<Record<Reply['kind'], string>> = {
   automatic: 'automatic answer',
   bounce: 'address failed',
@@ -34,10 +34,9 @@ const KIND: Partial<Record<Reply['kind'], string>> = {
 export function RepliesScreen() {
   const { firm } = useSession()
   const client = useQueryClient()
-  const [params, setParams] = useSearchParams()
-  const wanted = Number(params.get('open')) || null
-  const [view, setView] = useState<View>((params.get('show') as View) ?? 'new')
-  const [openId, setOpenId] = useState<number | null>(wanted)
+  const [shown, show] = useInAddress(NEWEST)
+  const view = VIEWS.find((one) => one.key === shown.show)?.key ?? 'new'
+  const setOpen = (reply: Reply | undefined) => show({ open: reply ? String(reply.id) : '' })
   const query = useInfiniteQuery({
     queryKey: ['replies', view],
     queryFn: ({ pageParam }) => ask(api.GET('/api/replies', { params: { query: { show: view, cursor: pageParam } } })),
@@ -47,7 +46,7 @@ export function RepliesScreen() {
   const replies = query.data?.pages.flatMap((page) => page.replies) ?? []
   const at = Math.max(
     0,
-    replies.findIndex((reply) => reply.id === openId),
+    replies.findIndex((reply) => String(reply.id) === shown.open),
   )
   const open = replies[at]
   const sort = useMutation({
@@ -61,10 +60,10 @@ export function RepliesScreen() {
       client.invalidateQueries({ queryKey: ['today'] })
     },
   })
-  const go = (to: number) => setOpenId(replies[Math.max(0, Math.min(replies.length - 1, to))]?.id ?? null)
+  const go = (to: number) => setOpen(replies[Math.max(0, Math.min(replies.length - 1, to))])
   const sortTo = (to: Sort) => {
     if (!open) return
-    setOpenId(replies[at + 1]?.id ?? replies[at - 1]?.id ?? null)
+    setOpen(replies[at + 1] ?? replies[at - 1])
     sort.mutate({ reply: open, to })
   }
   useKeys([
@@ -75,9 +74,11 @@ export function RepliesScreen() {
     { key: 'x', words: 'No', run: () => sortTo('no') },
     { key: 'd', words: 'Done', run: () => sortTo('done') },
   ])
+  const row = useRef<HTMLButtonElement>(null)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each reply that is opened
   useEffect(() => {
-    if (params.has('open')) setParams({}, { replace: true })
-  }, [params, setParams])
+    row.current?.scrollIntoView({ block: 'nearest' })
+  }, [open?.id])
   const counts = query.data?.pages[0]?.counts
   return (
     <>
@@ -92,10 +93,7 @@ export function RepliesScreen() {
               'pb-1.5 border-b-2',
               view === one.key ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content',
             )}
-            onClick={() => {
-              setView(one.key)
-              setOpenId(null)
-            }}
+            onClick={() => show({ show: one.key, open: '' })}
           >
             {one.words}{' '}
             {counts?.[one.key] !== undefined && (
@@ -115,7 +113,8 @@ export function RepliesScreen() {
                 key={reply.id}
                 type="button"
                 aria-current={reply.id === open.id}
-                onClick={() => setOpenId(reply.id)}
+                ref={reply.id === open.id ? row : undefined}
+                onClick={() => setOpen(reply)}
                 className={classes(
                   'block w-full text-left px-3 py-2 border-b border-base-300/60 border-l-[3px]',
                   reply.id === open.id ? 'border-l-primary bg-base-100' : 'border-l-transparent hover:bg-base-200',

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { moment, money } from '../../app/format'
 import { useSession } from '../../app/session'
+import { useDraft } from '../../app/useDraft'
 import { Modal } from '../../parts/Modal'
 import { SentLetterPage } from '../../parts/SentLetterPage'
 import { ErrorNote } from '../../parts/States'
@@ -19,8 +20,8 @@ const SORTS: { key: Sort; words: string; hint: string }[] = [
 
 function ConversionDialog({ reply, onClose }: { reply: Reply; onClose: () => void }) {
   const client = useQueryClient()
-  const [label, setLabel] = useState('visit booked')
-  const [pounds, setPounds] = useState('')
+  const [draft, setDraft, sent] = useDraft(`conversion ${reply.id}`, { label: 'visit booked', pounds: '' })
+  const { label, pounds } = draft
   const record = useMutation({
     mutationFn: () =>
       ask(
@@ -30,6 +31,7 @@ function ConversionDialog({ reply, onClose }: { reply: Reply; onClose: () => voi
         }),
       ),
     onSuccess: () => {
+      sent()
       client.invalidateQueries()
       onClose()
     },
@@ -49,7 +51,7 @@ function ConversionDialog({ reply, onClose }: { reply: Reply; onClose: () => voi
             required
             maxLength={120}
             value={label}
-            onChange={(event) => setLabel(event.target.value)}
+            onChange={(event) => setDraft({ ...draft, label: event.target.value })}
           />
         </label>
         <label className="block">
@@ -61,7 +63,7 @@ function ConversionDialog({ reply, onClose }: { reply: Reply; onClose: () => voi
             step="0.01"
             placeholder="0"
             value={pounds}
-            onChange={(event) => setPounds(event.target.value)}
+            onChange={(event) => setDraft({ ...draft, pounds: event.target.value })}
           />
         </label>
         <div className="mt-4 flex justify-end gap-2">

@@ -5,6 +5,7 @@ import { useSession, useSignIn } from '../../app/session'
 import { useTheme } from '../../app/theme'
 import { Header } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { DateOrder } from './DateOrder'
 import { DealStages } from './DealStages'
 import { DoNotMail } from './DoNotMail'
 import { LetterLook } from './LetterLook'
@@ -100,6 +101,7 @@ export function SettingsScreen() {
       <DealStages admin={session.account.role === 'admin'} />
       <Tags />
       <DoNotMail admin={session.account.role === 'admin'} />
+      <DateOrder admin={session.account.role === 'admin'} />
       <section className="mb-8 max-w-3xl">
         <h2 className="border-b border-base-300 pb-1 mb-3">This page</h2>
         <div className="flex gap-2" role="group" aria-label="Look">

@@ -3,7 +3,7 @@
 module NimbleLetter
   module Web
     module Routes
-      # GET /api/session, GET /api/catalogue, GET /api/search
+      # GET /api/session, GET /api/catalogue, GET /api/search; PUT /api/date-order: how the firm writes its days
       module Session
         def self.registered(app)
           app.get "/api/session" do
@@ -15,6 +15,11 @@ module NimbleLetter
               demo: Demo::Firm.sign_in,
               account: account && {id: account.id, name: account.name, email: account.email, role: account.role}
             )
+          end
+
+          app.put "/api/date-order" do
+            Work::ChooseDateOrder.call(input[:date_order], moment: moment)
+            json(date_order: Records::Firm.current.date_order)
           end
 
           app.get "/api/catalogue" do

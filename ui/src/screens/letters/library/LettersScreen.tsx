@@ -6,6 +6,7 @@ import { api, ask, type Shape } from '../../../api/client'
 import { number, plural, shortDate } from '../../../app/format'
 import { useKeys } from '../../../app/keys'
 import { useCatalogue } from '../../../app/useCatalogue'
+import { useInAddress } from '../../../app/useInAddress'
 import { useNow } from '../../../app/usePost'
 import { Header } from '../../../parts/Header'
 import { Segments } from '../../../parts/Segments'
@@ -16,6 +17,7 @@ import { NewLetter } from './NewLetter'
 import { useLetters } from './useLetters'
 
 type Row = Shape<'LetterRow'>
+const ALL = { q: '', category: '', show: 'kept' }
 
 function Favourite({ letter }: { letter: Row }) {
   const client = useQueryClient()
@@ -63,9 +65,7 @@ function Figure({ letter, figure }: { letter: Row; figure: 'sent' | 'opened' | '
 export function LettersScreen() {
   const now = useNow()
   const { data: catalogue } = useCatalogue()
-  const [words, setWords] = useState('')
-  const [category, setCategory] = useState('')
-  const [show, setShow] = useState<'kept' | 'archive'>('kept')
+  const [{ q: words, category, show }, setShown] = useInAddress(ALL)
   const [making, setMaking] = useState(false)
   const { data, error, refetch } = useLetters(words.trim(), show === 'archive')
   useKeys([{ key: 'n', words: 'New letter', run: () => setMaking(true) }])
@@ -95,7 +95,7 @@ export function LettersScreen() {
               placeholder="A word in name or text"
               aria-label="Find a letter"
               value={words}
-              onChange={(event) => setWords(event.target.value)}
+              onChange={(event) => setShown({ q: event.target.value })}
             />
             <button type="button" className="btn btn-sm btn-primary" onClick={() => setMaking(true)}>
               New letter
@@ -108,7 +108,7 @@ export function LettersScreen() {
         <Segments
           label="Which letters"
           chosen={show}
-          onChoose={setShow}
+          onChoose={(one) => setShown({ show: one })}
           options={[
             { value: 'kept', words: 'In use' },
             { value: 'archive', words: 'Archive' },
@@ -119,7 +119,7 @@ export function LettersScreen() {
             className="select select-xs w-44 bg-transparent"
             aria-label="Category"
             value={category}
-            onChange={(event) => setCategory(event.target.value)}
+            onChange={(event) => setShown({ category: event.target.value })}
           >
             <option value="">every category</option>
             {categories.map((one) => (

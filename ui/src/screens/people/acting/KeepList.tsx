@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import type { FormEvent } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
+import { useDraft } from '../../../app/useDraft'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote } from '../../../parts/States'
 
@@ -20,11 +21,12 @@ export function KeepList({
   onKept: () => void
 }) {
   const client = useQueryClient()
-  const [name, setName] = useState('')
+  const [name, setName, sent] = useDraft('name of a list', '')
   const keep = useMutation({
     mutationFn: () =>
       ask(api.POST('/api/lists', { body: { name: name.trim(), from: people, made_from: madeFrom?.slice(0, 300) } })),
     onSuccess: () => {
+      sent()
       client.invalidateQueries({ queryKey: ['catalogue'] })
       onKept()
     },

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
+import type { FormEvent } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
+import { useDraft } from '../../../app/useDraft'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote } from '../../../parts/States'
 import { PeopleCount } from '../behind/PeopleCount'
@@ -54,11 +55,15 @@ export function SaveFilter({
   onSaved: (filter: Shape<'Filter'>) => void
 }) {
   const client = useQueryClient()
-  const [name, setName] = useState(changing?.name ?? '')
-  const [shared, setShared] = useState(changing?.shared ?? true)
-  const [withView, setWithView] = useState(Boolean(changing?.view))
+  const [draft, setDraft, sent] = useDraft(changing ? `filter ${changing.id}, ${changing.version}` : 'a filter', {
+    name: changing?.name ?? '',
+    shared: changing?.shared ?? true,
+    withView: Boolean(changing?.view),
+  })
+  const { name, shared, withView } = draft
   const kept = () => ({ name: name.trim(), condition, shared, ...(withView ? { view } : {}) })
   const done = (saved: Shape<'Filter'>) => {
+    sent()
     client.invalidateQueries({ queryKey: ['filters'] })
     client.invalidateQueries({ queryKey: ['sequence'] })
     onSaved(saved)
@@ -87,14 +92,14 @@ export function SaveFilter({
         {changing && <Effect filter={changing} condition={condition} />}
         <label>
           <span className="field-label">Name</span>
-          <input className="text-field" value={name} onChange={(event) => setName(event.target.value)} />
+          <input className="text-field" value={name} onChange={(event) => setDraft({ ...draft, name: event.target.value })} />
         </label>
         <label className="flex gap-2 items-center">
           <input
             type="checkbox"
             className="checkbox checkbox-xs"
             checked={shared}
-            onChange={(event) => setShared(event.target.checked)}
+            onChange={(event) => setDraft({ ...draft, shared: event.target.checked })}
           />
           Colleagues see it too
         </label>
@@ -103,7 +108,7 @@ export function SaveFilter({
             type="checkbox"
             className="checkbox checkbox-xs"
             checked={withView}
-            onChange={(event) => setWithView(event.target.checked)}
+            onChange={(event) => setDraft({ ...draft, withView: event.target.checked })}
           />
           With these columns and this order
         </label>
