@@ -212,13 +212,50 @@ RSpec.describe "bringing in a file" do
     expect(import.change_set.handled).to eq(10)
   end
 
-  it "begins a check anew that was broken off" do
-    import = receive("Email\na@x.example\nb@x.example\n")
-    Work::StartImport.check(import, ["person.email"], {}, version: import.version, folder: @folder, moment: at)
-    Records.db[:import_rows].insert(import_id: import.id, number: 2, verdict: "new")
-    clerk.finish(now)
+  describe "a check" do
+    before { stub_const("NimbleLetter::Work::LayOutFile::PIECE", 3) }
 
-    expect(import.refresh.counts).to eq("new" => 2)
+    def check_of(text, matching = ["person.email"])
+      receive(text).tap do |import|
+        Work::StartImport.check(import, matching, {}, version: import.version, folder: @folder, moment: at)
+      end
+    end
+
+    def checking(import) = Work::CheckImport.new(Records::Import[import.id], @folder, at)
+
+    let(:text) { "Email\n#{Array.new(10) { |n| "p#{n % 7}@x.example\n" }.join}" }
+
+    it "goes on where it was broken off, and finds one address twice across its pieces" do
+      import = check_of(text)
+      while Records::Import[import.id].state == "checking"
+        Records.db.transaction do
+          checking(import).call
+          raise Sequel::Rollback
+        end
+        checking(import).call
+      end
+      expect(import.refresh).to have_attributes(state: "checked", rows: 10, counts: {"new" => 7, "refused" => 3})
+      expect(Records.db[:import_rows].where(verdict: "refused").order(:number).select_map(%i[number reason cells])).to eq(
+        [9, 10, 11].map { |n| [n, "The address is in line #{n - 7} of this file already.", JSON.generate(["p#{n - 9}@x.example"])] }
+      )
+      expect(Records.db[:import_pieces].count).to eq(0)
+    end
+
+    it "begins anew when somebody says anew what the columns are for, also under a clerk who is at it" do
+      import = check_of(text)
+      clerk_at_it = checking(import)
+      2.times { clerk_at_it.call }
+      Work::StartImport.check(import.refresh, ["person.last_name"], {}, version: import.version, folder: @folder, moment: at)
+      3.times { clerk_at_it.call }
+      clerk.finish(now)
+      expect(import.refresh).to have_attributes(state: "checked", rows: 10, counts: {"new" => 10})
+    end
+
+    it "is not begun once the file is taken in" do
+      import = bring("Email\na@x.example\n")
+      expect { Work::StartImport.check(import, ["person.email"], {"again" => true}, version: import.version, folder: @folder, moment: at) }
+        .to raise_error(Invalid, "This file is taken in already.")
+    end
   end
 
   it "is taken back, but for what somebody changed since" do

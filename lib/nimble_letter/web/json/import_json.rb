@@ -7,7 +7,8 @@ module NimbleLetter
       def self.row(import)
         set = import.change_set
         {
-          **import.values.slice(:id, :file_name, :format, :bytes, :state, :rows, :version, :problem, :created_at),
+          **import.values.slice(:id, :file_name, :format, :bytes, :state, :version, :problem, :created_at),
+          rows: (import.state == "checking") ? Work::CheckImport.checked(import) : import.rows,
           counts: import.counts || {},
           choices: import.choices || {},
           by: import.account&.name,

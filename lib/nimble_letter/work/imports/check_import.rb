@@ -2,14 +2,20 @@
 
 module NimbleLetter
   module Work
-    # Goes through a file and notes of each row what taking it in would do. Writes to no record. Interrupted, it begins
-    # anew; done twice, it comes to the same.
+    # Goes through a file and notes of each row what taking it in would do. Writes to no record. It is checked piece by piece,
+    # by as many clerks as there are; each piece is one transaction, so that, killed anywhere, it goes on where it stood.
     class CheckImport
-      SLICE = 1000
-      MOST_ROWS = 500_000
-      LOCK = "nimble_import_"
       # Verdicts of rows that come in without anybody's word.
       COMES_IN = %w[new update same].freeze
+
+      # @return [Integer] rows that are checked by now
+      def self.checked(import) = Records.db[:import_pieces].where(import_id: import.id).exclude(found: nil).sum(:rows).to_i
+
+      # What an earlier check found is of no use once somebody says anew what the columns are for.
+      def self.begin_anew(import)
+        # In this order: a clerk who holds a piece has written its rows by the time the piece can go.
+        %i[import_pieces import_rows].each { |table| Records.db[table].where(import_id: import.id).delete }
+      end
 
       # @param import [Records::Import]
       # @param folder [String]
@@ -17,54 +23,49 @@ module NimbleLetter
         @import, @folder, @moment = import, folder, moment
       end
 
-      # @return [Boolean] false when another clerk is at it
+      # One piece, or laying the file out in pieces, or what is done last.
+      # @return [Boolean] false when there is nothing to do now
       def call
-        Records.db.synchronize do
-          return false unless Records.db.get(Sequel.function(:get_lock, "#{LOCK}#{@import.id}", 0)) == 1
-
-          go_through if @import.refresh.state == "checking"
-          true
-        rescue Files::Unreadable => error
+        check_piece || LayOutFile.new(@import, @folder).call || finish
+      rescue Files::Unreadable => error
+        Records.db.transaction do
+          self.class.begin_anew(@import)
           @import.update(state: "failed", problem: [error.message, error.hint].compact.join(" ")[0, 500], updated_at: @moment.now)
-          true
-        ensure
-          Records.db.get(Sequel.function(:release_lock, "#{LOCK}#{@import.id}"))
         end
+        true
       end
 
       private
 
-      def go_through
-        Records.db[:import_rows].where(import_id: @import.id).delete
-        @counts, @seen, @rows = Hash.new(0), {}, 0
-        file = Files.open(@import.path(@folder), @import.format, @import.reading)
-        file.each_row.each_slice(SLICE) { |rows| slice(rows) }
-        @import.update(
-          state: "checked",
-          counts: @counts,
-          choices: (@import.choices || {}).merge("unknown_owners" => reading.unknown_owners),
-          rows: @rows,
-          version: @import.version + 1,
-          updated_at: @moment.now
-        )
+      def pieces = Records.db[:import_pieces].where(import_id: @import.id)
+
+      def check_piece
+        Records.db.transaction do
+          piece = pieces.where(found: nil).order(:first).for_update.skip_locked.first or next false
+          @import.refresh
+          pieces.where(first: piece[:first]).update(found: JSON.generate(check(PieceOfFile.read(piece[:cells]))))
+          true
+        end
       end
 
-      def slice(rows)
-        @rows += rows.size
-        if @rows > MOST_ROWS
-          raise Files::Unreadable.new("This file has more than #{MOST_ROWS} rows.", hint: "Bring it in as several files.")
-        end
-
+      # @return [Hash] "counts" of verdicts; "addresses": number and folded address of each row that is not refused;
+      #   "unknown_owners"
+      def check(rows)
+        counts, addresses, reading = Hash.new(0), [], reading()
         read = rows.map { |number, cells| [number, cells, reading.read(cells)] }
         judge = ImportJudge.new(read.map { |_, _, row| row.values }, @moment)
-        noted = read.map { |number, cells, row| note(number, cells, row, judge) }
+        noted =
+          read.map do |number, cells, row|
+            address = Core::Fold.call(row.values["person.email"]) unless row.problem
+            addresses << [number, address] if address
+            note(number, cells, row, judge, counts)
+          end
         Records::BulkInsert.call(:import_rows, noted)
-        # So that the screen sees it move.
-        @import.update(rows: @rows, counts: @counts)
+        {"counts" => counts, "addresses" => addresses, "unknown_owners" => reading.unknown_owners}
       end
 
       def reading
-        @reading ||= Core::Importing::RowReading.new(
+        Core::Importing::RowReading.new(
           @import.matching.map { |match| match["field"] },
           catalogue: @moment.catalogue,
           taking: @moment.taking(ReceiveImport.habit(@import.reading)),
@@ -73,14 +74,13 @@ module NimbleLetter
         )
       end
 
-      def note(number, cells, row, judge)
-        verdict, person_id, reason, changes =
-          row.problem ? ["refused", nil, row.problem, nil] : (twice(number, row) || judge.verdict(row.values))
-        @counts[verdict] += 1
+      def note(number, cells, row, judge, counts)
+        verdict, person_id, reason, changes = row.problem ? ["refused", nil, row.problem, nil] : judge.verdict(row.values)
+        counts[verdict] += 1
         # Rows that come in but for a value come back too, so that it can be mended.
         reason = [reason, *row.left_out].compact.join(" ") if verdict != "refused" && row.left_out.any?
         partly = COMES_IN.include?(verdict) && row.left_out.any?
-        @counts["partly"] += 1 if partly
+        counts["partly"] += 1 if partly
         kept = partly || !COMES_IN.include?(verdict)
         {
           import_id: @import.id,
@@ -88,23 +88,36 @@ module NimbleLetter
           verdict: verdict,
           person_id: person_id,
           reason: reason&.slice(0, 300),
-          values: JSON.generate(stored(row.values)),
+          values: JSON.generate(row.values.transform_values { |value| ImportJudge.json(value) }),
           changes: changes && JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } }),
-          cells: (JSON.generate(cells.map { |cell| cell.is_a?(String) ? cell.scrub("�") : cell }) if kept)
+          cells: (JSON.generate(cells) if kept)
         }
       end
 
-      # One address twice in a file: the first row counts, the second comes back.
-      def twice(number, row)
-        fold = Core::Fold.call(row.values["person.email"]) or return
-        first = @seen[fold]
-        return ["refused", nil, "The address is in line #{first} of this file already.", nil] if first
+      def finish
+        Records.db.transaction do
+          import = Records::Import.where(id: @import.id, state: "checking", laid_out: true).for_update.first or next false
+          next false if pieces.where(found: nil).any?
 
-        @seen[fold] = number
-        nil
+          counts, owners = Hash.new(0), []
+          pieces.select(:found).order(:first).each do |piece|
+            found = JSON.parse(piece[:found])
+            counts.merge!(found["counts"]) { |_, one, other| one + other }
+            owners |= found["unknown_owners"]
+          end
+          SameAddressInFile.new(import).refuse(counts)
+          import.update(
+            state: "checked",
+            counts: counts.select { |_, rows| rows.positive? },
+            choices: (import.choices || {}).merge("unknown_owners" => owners.first(Core::Importing::RowReading::MOST_UNKNOWN)),
+            rows: pieces.sum(:rows).to_i,
+            version: import.version + 1,
+            updated_at: @moment.now
+          )
+          pieces.delete
+          true
+        end
       end
-
-      def stored(values) = values.transform_values { |value| ImportJudge.json(value) }
     end
   end
 end

@@ -24,7 +24,7 @@ module NimbleLetter
       def self.forget(import, folder)
         path = import.path(folder)
         Records.db.transaction do
-          %i[import_rows import_slices].each { |table| Records.db[table].where(import_id: import.id).delete }
+          %i[import_pieces import_rows import_slices].each { |table| Records.db[table].where(import_id: import.id).delete }
           changes = (import.state == "done") ? {} : {state: "failed", problem: GONE}
           import.update(file_key: "", **changes)
         end

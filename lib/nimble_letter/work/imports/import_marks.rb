@@ -6,13 +6,23 @@ module NimbleLetter
     class ImportMarks
       COMPANY = Core::Importing::Targets::COMPANY.key
 
+      # Of more companies than these the first are asked for again.
+      MOST_KEPT = 20_000
+
       # @param rows [Array<Hash{String=>Object}>]
       def initialize(rows, moment)
         @moment = moment
         @made = {"companies" => [], "tags" => [], "lists" => []}
-        @companies = companies(rows)
-        @tags = named(rows, "person.tags") { |name| Records::Tag.found(name) || noted("tags", Records::Tag.named(name)) }
-        @lists = named(rows, "person.lists") { |name| Records::List.first(name: name) || noted("lists", list(name)) }
+        @companies, @tags, @lists = {}, {}, {}
+        learn(rows)
+      end
+
+      # Finds or makes what further rows name.
+      def learn(rows)
+        @companies = {} if @companies.size > MOST_KEPT
+        companies(rows)
+        named(rows, "person.tags", @tags) { |name| Records::Tag.found(name) || noted("tags", Records::Tag.named(name)) }
+        named(rows, "person.lists", @lists) { |name| Records::List.first(name: name) || noted("lists", list(name)) }
       end
 
       # @return [Hash{String=>Array<Integer>}] numbers of the companies, tags and lists that were not there before
@@ -45,21 +55,23 @@ module NimbleLetter
 
       def ids(known, names) = (names || []).map { |name| known.fetch(Core::Fold.call(name)) }.uniq
 
-      def named(rows, key)
-        names = rows.flat_map { |values| values[key] || [] }.uniq { |name| Core::Fold.call(name) }
-        names.to_h { |name| [Core::Fold.call(name), yield(name).id] }
+      def named(rows, key, known)
+        rows.flat_map { |values| values[key] || [] }.uniq.each { |name| known[Core::Fold.call(name)] ||= yield(name).id }
       end
 
       def companies(rows)
-        wanted = rows.filter_map { |values| values[COMPANY] && [Core::Fold.call(values[COMPANY]), values] }.uniq(&:first).to_h
-        known = find(wanted.keys)
-        missing = wanted.except(*known.keys)
-        return known if missing.empty?
+        named = rows.filter_map { |values| values[COMPANY] && [Core::Fold.call(values[COMPANY]), values] }
+        wanted = named.uniq(&:first).to_h.except(*@companies.keys)
+        return if wanted.empty?
+
+        @companies.merge!(find(wanted.keys))
+        missing = wanted.except(*@companies.keys)
+        return if missing.empty?
 
         Records.db[:companies].multi_insert(missing.map { |fold, values| company_of(fold, values) })
         fresh = find(missing.keys)
         @made["companies"].concat(fresh.values.map { |row| row[:id] })
-        known.merge(fresh)
+        @companies.merge!(fresh)
       end
 
       def find(folds) =

@@ -6,11 +6,15 @@ module NimbleLetter
     # taken in. The work itself is done in the background (CheckImport, TakeIn).
     module StartImport
       DEFAULTS = {"new" => "take", "update" => "replace", "doubtful" => "leave"}.freeze
+      # States in which one may say what the columns are for.
+      TO_CHECK = %w[reading checking checked failed].freeze
       KINDS = {"new" => %w[take leave], "update" => %w[replace fill leave], "doubtful" => %w[leave new update]}.freeze
 
       # @param matching [Array<String, nil>] field key of each column
       # @param options [Hash] "owners": what to do with names no colleague has (folded name to number or nil)
       def self.check(import, matching, options, version:, folder:, moment:)
+        raise Invalid.new("This file is taken in already.", code: :taken_in) unless TO_CHECK.include?(import.state)
+
         refuse_twice(import, options)
         matching.each { |key| known!(key, moment) }
         once = matching.compact - Core::Importing::ColumnMatching::SEVERAL
@@ -25,18 +29,22 @@ module NimbleLetter
         end
 
         ask(import, matching, folder, moment)
-        import.change!(
-          {
-            matching: matching.map { |key| {"field" => key, "by" => "hand"} },
-            choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
-            state: "checking",
-            counts: {},
-            rows: 0,
-            problem: nil
-          },
-          version: version,
-          now: moment.now
-        )
+        Records.db.transaction do
+          import.change!(
+            {
+              matching: matching.map { |key| {"field" => key, "by" => "hand"} },
+              choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
+              state: "checking",
+              counts: {},
+              laid_out: false,
+              rows: 0,
+              problem: nil
+            },
+            version: version,
+            now: moment.now
+          )
+          CheckImport.begin_anew(import)
+        end
         # "Column 1" says nothing of the next file without headers.
         remember(import, matching, moment) unless import.reading["header"] == Core::Importing::HeaderRow::NONE
         import

@@ -47,7 +47,9 @@ module NimbleLetter
           next true if slices.any?
 
           numbers = wanted.order(:number).select_map(:number)
-          note_made(numbers.each_slice(SLICE).map { |some| marks_of(some).made })
+          marks = ImportMarks.new([], @moment)
+          numbers.each_slice(SLICE) { |some| marks.learn(rows(some.first..some.last).map { |row| row[:values] }) }
+          note_made(marks.made)
           made =
             numbers
               .each_slice(SLICE)
@@ -58,14 +60,9 @@ module NimbleLetter
         end
       end
 
-      def marks_of(numbers) = ImportMarks.new(rows(numbers.first..numbers.last).map { |row| row[:values] }, @moment)
-
       # So that they go again when the file is taken back, see Unmake.
-      # @param made [Array<Hash{String=>Array<Integer>}>]
-      def note_made(made)
-        together = made.inject({}) { |all, one| all.merge(one) { |_, some, more| some + more } }
-        @import.change_set.update(act: (@import.change_set.act || {}).merge("made" => together))
-      end
+      # @param made [Hash{String=>Array<Integer>}]
+      def note_made(made) = @import.change_set.update(act: (@import.change_set.act || {}).merge("made" => made))
 
       def wanted = Records.db[:import_rows].where(import_id: @import.id, verdict: verdicts)
 
