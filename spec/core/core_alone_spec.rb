@@ -13,9 +13,9 @@ RSpec.describe "the core" do
     def Date.today = raise("the core asked the calendar")
     C = NimbleLetter::Core
     zone = C::Calendar::Zones.fetch("Europe/London")
-    plan = C::Journey::Plan.new(steps: [C::Journey::Step.new(id: 1, letter_id: 1, timing: C::Calendar::Timing.new)])
-    machine = C::Journey::Machine.new(plan, calendar: C::Calendar::WorkCalendar.new, our_zone: zone)
-    machine.decide(C::Journey::Machine::Place.new(0, Time.at(0).utc), [], Time.at(9_000_000).utc, their_zone: zone, seed: 1)
+    plan = C::Journey::Plan.new(steps: [C::Journey::Steps::Letter.new(id: 1, letter_id: 1, timing: C::Calendar::Timing.new)])
+    machine = C::Journey::Machine.new(calendar: C::Calendar::WorkCalendar.new, our_zone: zone)
+    machine.next(plan, plan.entrance(Time.at(0).utc), C::Journey::Known.new(their_zone: zone, seed: 1), Time.at(9_000_000).utc)
     document = C::Letters::Document.from_text("Dear {{first name}}")
     C::Letters::Merge.new(subject: document, preview: document, body: document).call({})
     loaded = %w[Sequel Sinatra Net::SMTP Net::HTTP Mail Puma Rodauth].select { |name| Object.const_defined?(name) }

@@ -14,8 +14,9 @@ module NimbleLetter
       # @param seed [Integer] the same seed gives the same story
       def initialize(port:, clock:, seed: 1)
         @clock, @seed = clock, seed
-        super(ports: port.to_s, hosts: "127.0.0.1", max_processings: 8, do_dns_reverse_lookup: false, auth_mode: :AUTH_FORBIDDEN,
-              logger: Logger.new($stderr, level: Logger::FATAL), io_buffer_chunk_size: 64 * 1024)
+        super(
+ports: port.to_s, hosts: "127.0.0.1", max_processings: 8, do_dns_reverse_lookup: false, auth_mode: :AUTH_FORBIDDEN,
+logger: Logger.new($stderr, level: Logger::FATAL), io_buffer_chunk_size: 64 * 1024)
       end
 
       def on_rcpt_to_event(_context, address)

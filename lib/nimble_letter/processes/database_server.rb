@@ -98,8 +98,15 @@ module NimbleLetter
       def install
         FileUtils.mkdir_p(@folder)
         # Only this system user gets in as the server's root, and only over the socket.
-        run("mariadb-install-db", "--no-defaults", "--datadir=#{@folder}", "--skip-test-db", "--auth-root-authentication-method=socket",
-          "--auth-root-socket-user=#{Etc.getpwuid.name}", *user_option)
+        run(
+          "mariadb-install-db",
+          "--no-defaults",
+          "--datadir=#{@folder}",
+          "--skip-test-db",
+          "--auth-root-authentication-method=socket",
+          "--auth-root-socket-user=#{Etc.getpwuid.name}",
+          *user_option
+        )
       end
 
       # Over the socket and not on a command line, which every process of the machine can read.

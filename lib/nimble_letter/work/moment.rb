@@ -61,7 +61,14 @@ module NimbleLetter
       def taking(habit = Core::Fields::Habit.plain) = Core::Fields::Taking.new(habit: habit, reference: colleagues)
 
       # @return [Core::Journey::Machine]
-      def machine(plan) = Core::Journey::Machine.new(plan, calendar: calendar, our_zone: firm.zone)
+      def machine = @machine ||= Core::Journey::Machine.new(calendar: calendar, our_zone: firm.zone)
+
+      # @param person [Records::Person]
+      # @return [Core::Journey::Known] what is known of somebody to whom nothing happened yet
+      def known(person) = Core::Journey::Known.new(their_zone: zone_of(person), seed: person.id)
+
+      # @return [TZInfo::Timezone] their own, or ours
+      def zone_of(person) = Core::Calendar::Zones.fetch(person&.time_zone || firm.time_zone)
 
       # Read once a moment: the plan of a running sequence does not change.
       # @return [Core::Journey::Plan]

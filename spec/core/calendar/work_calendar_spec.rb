@@ -43,4 +43,15 @@ RSpec.describe Core::Calendar::WorkCalendar do
       expect(calendar.after(Date.new(2026, 12, 31), 2)).to eq(Date.new(2027, 1, 4))
     end
   end
+
+  it "counts back over a weekend and the holiday before it" do
+    expect(calendar.after(Date.new(2026, 5, 26), -1)).to eq(Date.new(2026, 5, 22))
+    expect(calendar.after(Date.new(2026, 5, 27), -3)).to eq(Date.new(2026, 5, 21))
+  end
+
+  it "is not worked while the firm is closed" do
+    closed = described_class.new(closed: [Date.new(2026, 12, 24)..Date.new(2027, 1, 3)])
+    expect(closed.on_or_after(Date.new(2026, 12, 24))).to eq(Date.new(2027, 1, 4))
+    expect(closed.working_day?(Date.new(2026, 12, 23))).to be(true)
+  end
 end

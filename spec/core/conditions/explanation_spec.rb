@@ -13,8 +13,10 @@ RSpec.describe Core::Conditions::Explanation do
   let(:york) { {"field" => "person.city", "is" => "one_of", "value" => ["York"]} }
 
   it "says of each part whether it holds, and what the record says" do
-    part = explain({"all" => [york, {"not" => {"activity" => "opened"}}, {"any" => [{"field" => "person.phone", "is" => "empty"}]}]},
-      {"person.city" => "Leeds", "events" => [{kind: "opened", at: Time.utc(2026, 5, 1)}]})
+    part = explain(
+      {"all" => [york, {"not" => {"activity" => "opened"}}, {"any" => [{"field" => "person.phone", "is" => "empty"}]}]},
+      {"person.city" => "Leeds", "events" => [{kind: "opened", at: Time.utc(2026, 5, 1)}]}
+    )
 
     expect([part.holds, part.joined_by]).to eq([false, "and"])
     expect(part.parts.map { |one| [one.words, one.holds, one.actual] })

@@ -53,8 +53,12 @@ RSpec.describe Core::Fields::Taking do
       expect(["former_client", "Former client", "FORMER CLIENT"].map { |given| take("person.standing", given) }.uniq).to eq(
         ["former_client"]
       )
-      expect(refusal("person.standing",
-        "king").message).to eq("Standing is not “king”; it is one of lead, client, former client, partner.")
+      expect(
+refusal(
+  "person.standing",
+  "king"
+).message
+).to eq("Standing is not “king”; it is one of lead, client, former client, partner.")
     end
 
     it "takes several choices as a list or as one text, each once" do

@@ -26,7 +26,8 @@ RSpec.describe Core::Importing::ColumnMatching do
     }.each do |language, headers|
       expect(match(headers)).to eq(
         %w[person.first_name person.last_name person.birthday person.mobile person.phone person.company person.email person.note]
-      ), language
+      ),
+        language
     end
     expect(match(["e_mail_address", "(Phone)", "* Company:"])).to eq(["person.email", "person.phone", "person.company"])
   end

@@ -74,8 +74,12 @@ RSpec.describe Core::Importing::RowReading do
 
   describe "whole names" do
     def split(text, order = nil)
-      reading = described_class.new(["person.name"], catalogue: Core::Fields::Standard.catalogue,
-        taking: Core::Fields::Taking.new, name_order: order)
+      reading = described_class.new(
+        ["person.name"],
+        catalogue: Core::Fields::Standard.catalogue,
+        taking: Core::Fields::Taking.new,
+        name_order: order
+      )
       reading.read([text]).then { |row| row.problem || row.values.values_at("person.title", "person.first_name", "person.last_name") }
     end
 
@@ -129,8 +133,12 @@ RSpec.describe Core::Importing::RowReading do
 
   it "reads several notes, and lists and tags with marks within" do
     row = read(["person.email", "person.note", "person.note", "person.tags"], ["a@x.example", "Rang.", "Likes felt.", '"felt, grey"; oak'])
-    expect(row.values.slice("person.note",
-      "person.tags")).to eq("person.note" => ["Rang.", "Likes felt."], "person.tags" => ["felt, grey", "oak"])
+    expect(
+row.values.slice(
+  "person.note",
+  "person.tags"
+)
+).to eq("person.note" => ["Rang.", "Likes felt."], "person.tags" => ["felt, grey", "oak"])
   end
 
   describe "colleagues" do

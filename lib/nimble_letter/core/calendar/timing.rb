@@ -1,61 +1,84 @@
 # frozen_string_literal: true
 
-require "zlib"
-
 module NimbleLetter
   module Core
     module Calendar
-      # When a step is due: so long after the step before (or after joining), inside a window of the day, on a working day.
+      # When a step is due: so long after the step before or after joining, on a date, or around a date of the person's; then
+      # inside a window of the day, on one of the chosen weekdays, on working days or any.
       class Timing
-        UNITS = %w[minutes hours days working_days weeks].freeze
+        COUNTED = %w[step joining date field].freeze
+        UNITS = %w[minutes hours days working_days weeks months].freeze
         SECONDS = {"minutes" => 60, "hours" => 3600}.freeze
+        # The longest delay that can be meant, by unit: about ten years.
+        MOST = {"minutes" => 100_000, "hours" => 10_000, "days" => 3650, "working_days" => 2600, "weeks" => 520, "months" => 120}.freeze
+        EVERY_DAY = [0, 1, 2, 3, 4, 5, 6].freeze
         DAY_MINUTES = 24 * 60
-        SHORTEST_WINDOW = 15 # minutes; less leaves no room to space letters
+        SHORTEST_WINDOW = 15 # minutes; less leaves no room to space letters. None at all: exactly then
+        WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
+        SPREAD_SHARE = 10 # or this part of the delay, whichever is less
 
-        attr_reader :amount, :unit, :from_minute, :to_minute, :zone
+        # at: UTC. from: what was counted from, an instant or a day. moved: why it is not the day or time that was counted
+        # (:day_off, :weekday, :window), or nil. late: whether it was past when the member came to the step.
+        Due = Struct.new(:at, :from, :moved, :late)
+        # What the timing is about for one member. base: when the step before was done. joined: when they joined. dates: by field
+        # key. seed: spaces letters unevenly; the same seed gives the same second.
+        About = Struct.new(:base, :joined, :dates, :their_zone, :our_zone, :calendar, :seed, keyword_init: true)
 
-        # @param amount [Integer] 0..365
-        # @param unit [String] one of UNITS
+        DEFAULTS = {counted: "step", amount: 0, unit: "working_days", date: nil, field: nil, yearly: false, from_minute: 540,
+                    to_minute: 690, weekdays: EVERY_DAY, days: "working", zone: "theirs", late: "skip", no_date: "skip"}.freeze
+
+        attr_reader(*DEFAULTS.keys)
+
+        # @param counted [String] of COUNTED: from when
+        # @param amount [Integer] of units; negative for so long before a date
+        # @param unit [String] of UNITS
+        # @param date [Date, nil] of "date"
+        # @param field [String, nil] key of a date field, of "field"
+        # @param yearly [Boolean] every year from that date on, and not once
         # @param from_minute [Integer] the window opens, minutes after midnight
-        # @param to_minute [Integer] it shuts, end excluded
+        # @param to_minute [Integer] it shuts, end excluded; the same: exactly then
+        # @param weekdays [Array<Integer>] 0 is Sunday
+        # @param days [String] "working" or "any"
         # @param zone [String] "theirs" or "ours"
+        # @param late [String] what becomes of a step whose time is past when somebody comes to it: "skip" or "at_once"
+        # @param no_date [String] what becomes of somebody without that date: "skip" the step or "leave"
         # @raise [Invalid]
-        def initialize(amount: 0, unit: "working_days", from_minute: 540, to_minute: 690, zone: "theirs")
-          @amount, @unit, @from_minute, @to_minute, @zone = amount, unit, from_minute, to_minute, zone
-          check
+        def initialize(**given)
+          unknown = given.keys - DEFAULTS.keys
+          wrong("there is no #{unknown.first.inspect}", unknown.first.to_s) if unknown.any?
+          DEFAULTS.merge(given).each { |name, value| instance_variable_set(:"@#{name}", value) }
+          @weekdays = Array(weekdays).uniq.sort.freeze
+          TimingCheck.call(self) { |message, at| wrong(message, at) }
           freeze
         end
 
-        # @param base [Time] UTC: when the member joined or the step before went out
-        # @param their_zone [TZInfo::Timezone]
-        # @param our_zone [TZInfo::Timezone]
-        # @param calendar [WorkCalendar]
-        # @param seed [Integer] spaces letters unevenly over the window; the same seed gives the same minute
-        # @return [Time] UTC, inside an opening of the window and never before `base`
-        def due(base, their_zone:, our_zone:, calendar:, seed: 0)
-          zone_in_use = (zone == "theirs") ? their_zone : our_zone
-          return next_opening(base + amount * SECONDS[unit], zone_in_use, calendar) if SECONDS.key?(unit)
-
-          joined_on, minute = Zones.local(zone_in_use, base)
-          date = day_after(joined_on, calendar)
-          return slot(date, from_minute, seed, zone_in_use) if date > joined_on
-          # The same day: what is left of the window, or the next working day.
-          return slot(date, [minute + 1, from_minute].max, seed, zone_in_use) if to_minute - [minute, from_minute].max > SHORTEST_WINDOW
-
-          slot(calendar.on_or_after(date + 1), from_minute, seed, zone_in_use)
-        end
-
-        # @return [Time] UTC: `instant` when the window is open then, else its next opening
-        def next_opening(instant, zone_in_use, calendar)
-          date, minute = Zones.local(zone_in_use, instant)
-          if calendar.working_day?(date)
-            return instant if minute >= from_minute && minute < to_minute
-            return Zones.instant(zone_in_use, date, from_minute) if minute < from_minute
+        # @param about [About]
+        # @return [Due, nil] nil when the date it is about is empty. Never before the member came to the step, and inside an
+        #   opening of the window.
+        def due(about)
+          zone_in_use = (zone == "theirs") ? about.their_zone : about.our_zone
+          case counted
+          when "step" then after(about.base, about, zone_in_use)
+          when "joining" then not_past(after(about.joined, about, zone_in_use), about, zone_in_use)
+          when "date" then not_past(on(date, date, about, zone_in_use), about, zone_in_use)
+          else around(about, zone_in_use)
           end
-          Zones.instant(zone_in_use, calendar.on_or_after(date + 1), from_minute)
         end
 
-        def to_h = {amount: amount, unit: unit, from_minute: from_minute, to_minute: to_minute, zone: zone}
+        # @return [Due] the first second inside the window, at this instant or after
+        def next_opening(instant, about, zone_in_use = (zone == "theirs") ? about.their_zone : about.our_zone)
+          date, minute = Zones.local(zone_in_use, instant)
+          if fits?(date, about.calendar)
+            return Due.new(instant, instant, nil, false) if minute >= from_minute && minute < shuts_at
+            return Due.new(slot(date, from_minute, about.seed, zone_in_use), instant, :window, false) if minute < from_minute
+          end
+          day = fitting(date + 1, about.calendar)
+          Due.new(slot(day, from_minute, about.seed, zone_in_use), instant, moved(date, about.calendar) || :window, false)
+        end
+
+        def fixed? = %w[date field].include?(counted)
+
+        def to_h = DEFAULTS.keys.to_h { |name| [name, public_send(name)] }
 
         def ==(other) = other.is_a?(Timing) && other.to_h == to_h
         alias_method :eql?, :==
@@ -64,30 +87,94 @@ module NimbleLetter
 
         private
 
-        def day_after(date, calendar)
-          case unit
-          when "days" then calendar.on_or_after(date + amount)
-          when "weeks" then calendar.on_or_after(date + amount * 7)
-          when "working_days" then calendar.after(date, amount)
+        def after(base, about, zone_in_use)
+          seconds = SECONDS[unit]
+          if seconds
+            delay = amount * seconds
+            return next_opening(base + delay + spread([delay / SPREAD_SHARE, WIDEST_SPREAD].min, about.seed), about, zone_in_use)
+          end
+          on(shifted(Zones.local(zone_in_use, base).first, about.calendar), base, about, zone_in_use)
+        end
+
+        # On a day, or the next that fits; what is left of the window when it is the day one comes to the step.
+        def on(day, from, about, zone_in_use)
+          came_on, minute = Zones.local(zone_in_use, about.base)
+          fit = fitting(day, about.calendar)
+          moved = moved(day, about.calendar) unless fit == day
+          return Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved, false) unless fit == came_on
+
+          # At exactly that minute there is nothing left to space.
+          return Due.new(about.base, from, moved, false) if minute == from_minute && to_minute == from_minute
+
+          left = shuts_at - [minute, from_minute].max
+          if minute < from_minute || left > SHORTEST_WINDOW
+            first = (minute < from_minute) ? from_minute : minute + 1
+            return Due.new(slot(fit, first, about.seed, zone_in_use), from, moved, false)
+          end
+          return Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved, false) if fixed?
+
+          fit = fitting(fit + 1, about.calendar)
+          Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved || :window, false)
+        end
+
+        # A time that was past when they came to the step: at the next opening, marked as late.
+        def not_past(due, about, zone_in_use)
+          return due if due.at >= about.base
+
+          opening = next_opening(about.base, about, zone_in_use)
+          Due.new(opening.at, due.from, opening.moved, true)
+        end
+
+        def around(about, zone_in_use)
+          day = about.dates[field] or return
+          return not_past(on(shifted(day, about.calendar), day, about, zone_in_use), about, zone_in_use) unless yearly
+
+          came_on = Zones.local(zone_in_use, about.base).first
+          # A shift of months or weeks may reach into the years around; the day itself is no anniversary.
+          first = [came_on.year - years_of_shift, day.year + 1].max
+          (first..).each do |year|
+            anniversary = Anniversary.in_year(day, year)
+            due = on(shifted(anniversary, about.calendar), anniversary, about, zone_in_use)
+            return due if due.at >= about.base
           end
         end
 
-        # Knuth's multiplicative hash spreads neighbouring numbers evenly over the window.
+        def years_of_shift = {"months" => amount.abs / 12, "weeks" => amount.abs / 52}.fetch(unit, amount.abs / 250) + 1
+
+        def shifted(day, calendar)
+          case unit
+          when "days" then day + amount
+          when "weeks" then day + amount * 7
+          when "months" then day >> amount
+          when "working_days" then calendar.after(day, amount)
+          else day
+          end
+        end
+
+        def fits?(day, calendar) = weekdays.include?(day.wday) && (days == "any" || calendar.working_day?(day))
+
+        def fitting(day, calendar)
+          return day if fits?(day, calendar)
+          return calendar.on_or_after(day) { |one| weekdays.include?(one.wday) } if days == "working"
+
+          (1..6).each { |n| return day + n if weekdays.include?((day + n).wday) }
+        end
+
+        def moved(day, calendar)
+          return :weekday unless weekdays.include?(day.wday)
+
+          :day_off unless days == "any" || calendar.working_day?(day)
+        end
+
+        def shuts_at = (to_minute == from_minute) ? from_minute + 1 : to_minute
+
         def slot(date, first_minute, seed, zone_in_use)
-          seconds = (to_minute - first_minute) * 60
-          offset = ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32
+          offset = spread((to_minute - first_minute) * 60, seed)
           Zones.instant(zone_in_use, date, first_minute + offset / 60, offset % 60)
         end
 
-        def check
-          wrong("a delay is a whole number from 0 to 365", "amount") unless amount.is_a?(Integer) && (0..365).cover?(amount)
-          wrong("a delay is counted in #{UNITS.join(", ")}", "unit") unless UNITS.include?(unit)
-          unless [from_minute, to_minute].all?(Integer) && from_minute >= 0 && to_minute <= DAY_MINUTES &&
-              to_minute - from_minute >= SHORTEST_WINDOW
-            wrong("the window needs at least #{SHORTEST_WINDOW} minutes between opening and shutting", "to_minute")
-          end
-          wrong("the window follows their clock or ours", "zone") unless %w[theirs ours].include?(zone)
-        end
+        # Knuth's multiplicative hash spreads neighbouring numbers evenly (The Art of Computer Programming 3, 6.4).
+        def spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
 
         def wrong(message, at) = raise(Invalid.new("About the timing: #{message}.", code: :timing_unclear, at: at))
       end

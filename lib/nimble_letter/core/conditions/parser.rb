@@ -81,8 +81,12 @@ module NimbleLetter
         def field_test(json, at, subject)
           field = @catalogue[json["field"]]
           unless field && @uses.any? { |use| field.for?(use) }
-            raise Invalid.new("There is no field #{shown(json["field"])} to ask about", code: :unknown_field, at: "#{at}.field",
-              hint: "Choose one of the fields listed under /api/catalogue")
+            raise Invalid.new(
+              "There is no field #{shown(json["field"])} to ask about",
+              code: :unknown_field,
+              at: "#{at}.field",
+              hint: "Choose one of the fields listed under /api/catalogue"
+            )
           end
           if (field.subject == DEAL) != (subject == DEAL)
             wrong(

@@ -35,8 +35,14 @@ module NimbleLetter
           person("title", "Title", :text, sorted: false),
           person("name_order", "Name order", :choice, choices: Catalogue::NAME_ORDER, uses: %i[column import], sorted: false),
           person("standing", "Standing", :choice, choices: Catalogue::STANDING, phrase: "is a", uses: KEPT),
-          person("standing_since", "Standing since", :date, phrase: "whose standing changed", noun: "“Standing since”",
-            uses: %i[condition column]),
+          person(
+            "standing_since",
+            "Standing since",
+            :date,
+            phrase: "whose standing changed",
+            noun: "“Standing since”",
+            uses: %i[condition column]
+          ),
           person("city", "City", :text, phrase: "is in"),
           person("region", "Region", :text, phrase: "whose region is"),
           person("country", "Country", :text, phrase: "lives in"),
@@ -52,8 +58,15 @@ module NimbleLetter
           person("lists", "List", :lists, phrase: "is on the list", uses: KEPT),
           person("consent", "Consent", :choice, choices: Catalogue::CONSENT, phrase: "whose consent is", uses: KEPT),
           person("consent_on", "Consent since", :date, phrase: "whose consent was noted", noun: "“Consent since”", uses: KEPT),
-          person("consent_how", "Consent obtained", :text, phrase: "whose consent was obtained by", noun: "way of consent", uses: KEPT,
-            sorted: false),
+          person(
+            "consent_how",
+            "Consent obtained",
+            :text,
+            phrase: "whose consent was obtained by",
+            noun: "way of consent",
+            uses: KEPT,
+            sorted: false
+          ),
           person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition column], sorted: false),
           person(
             "address_blocked",
@@ -85,14 +98,34 @@ module NimbleLetter
 
         COMPANY = [
           company("name", "Company", :text, phrase: "whose company is", noun: "company’s name"),
-          company("type", "Company type", :choice, choices: Catalogue::COMPANY_TYPE, phrase: "whose company type is",
-            noun: "company type", sorted: false),
+          company(
+            "type",
+            "Company type",
+            :choice,
+            choices: Catalogue::COMPANY_TYPE,
+            phrase: "whose company type is",
+            noun: "company type",
+            sorted: false
+          ),
           company("city", "Company city", :text, phrase: "whose company is in", noun: "company’s city", sorted: false),
-          company("country", "Company country", :text, phrase: "whose company is in the country", noun: "company’s country",
-            sorted: false),
+          company(
+            "country",
+            "Company country",
+            :text,
+            phrase: "whose company is in the country",
+            noun: "company’s country",
+            sorted: false
+          ),
           company("website", "Company website", :link, phrase: "whose company’s website is", noun: "company’s website", sorted: false),
-          company("phone", "Company phone", :text, phrase: "whose company’s phone number is", noun: "company’s phone number", uses: KEPT,
-            sorted: false)
+          company(
+            "phone",
+            "Company phone",
+            :text,
+            phrase: "whose company’s phone number is",
+            noun: "company’s phone number",
+            uses: KEPT,
+            sorted: false
+          )
         ].freeze
 
         # A person may have several, so a condition asks whether there is one that fits all that is said of it.

@@ -3,16 +3,26 @@
 module NimbleLetter
   module Core
     module Journey
-      # What the machine says should happen to a member now. Worker and rehearsal carry it out.
+      # What the machine says should happen to a member now. Worker and rehearsal carry it out. `due` is a Calendar::Timing::Due:
+      # when, and why then.
       module Decisions
-        # The step's letter goes out now; `due` is when it was due.
-        Send = Struct.new(:step, :due)
-        # Nothing before `due`; then the step's letter.
-        WaitUntil = Struct.new(:due, :step)
-        # The member leaves because of `reason`, an event kind; what lies ahead is not sent.
-        Leave = Struct.new(:reason, :at)
+        # Nothing before `until_at` (nil: before something happens). for: :time, :reaction, :nod or :outcome.
+        Wait = Struct.new(:step, :until_at, :for, :due, keyword_init: true)
+        # The step's letter goes out now.
+        Send = Struct.new(:step, :due, keyword_init: true)
+        # The step's task, change or hand-over is done now.
+        Do = Struct.new(:step, :due, keyword_init: true)
+        # What was waited for came; the step is behind the member since `at`. because: the happening.
+        Pass = Struct.new(:step, :at, :because, keyword_init: true)
+        # The member goes on in this lane (nil: no lane fits; on behind the fork). because: the happening, or nil.
+        Take = Struct.new(:step, :lane, :at, :because, keyword_init: true)
+        # The step is passed by. reason: :not_for_them, :too_late, :no_date, :address_failed, or :had_it when a change of plan brought
+        # it before them again.
+        Skip = Struct.new(:step, :reason, :at, :due, keyword_init: true)
+        # The member leaves because of `reason`: a kind of Happenings, "condition", "end_date", "no_date" or "handed_over".
+        Leave = Struct.new(:reason, :at, :because, keyword_init: true)
         # Every step is behind the member.
-        Finish = Struct.new(:at)
+        Finish = Struct.new(:at, keyword_init: true)
       end
     end
   end

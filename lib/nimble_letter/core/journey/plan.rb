@@ -3,31 +3,91 @@
 module NimbleLetter
   module Core
     module Journey
-      # A letter to be sent at its time.
-      Step = Struct.new(:id, :letter_id, :timing, keyword_init: true) do
-        def initialize(...)
-          super
-          freeze
-        end
-      end
-
-      # The steps of a sequence in order, and what takes a member out of it.
+      # The steps of a sequence as a frozen tree, with what takes a member out of it.
       class Plan
-        # Events that end a membership whatever the plan says: nobody is written to again after these.
-        ALWAYS_LEAVE = %w[unsubscribed bounced refused complained taken_out].freeze
-        OPTIONAL_LEAVE = %w[replied converted].freeze
+        # steps of the trunk, in order
+        attr_reader :number, :steps, :leave_on, :leave_if, :ends_at
 
-        attr_reader :steps, :leave_on
-
-        # @param steps [Array<Step>]
-        # @param leave_on [Array<String>] any of OPTIONAL_LEAVE
-        def initialize(steps:, leave_on: OPTIONAL_LEAVE)
+        # @param steps [Array<Steps::Letter, Steps::Task, Steps::Change, Steps::HandOver, Steps::Fork>]
+        # @param leave_on [Array<String>] any of Happenings::OPTIONALLY_OUT
+        # @param leave_if [Object, nil] a condition; whoever it holds for leaves
+        # @param ends_at [Time, nil] everybody still in it leaves then
+        # @param number [Integer]
+        # @raise [Invalid] when two steps have one id
+        def initialize(steps:, leave_on: Happenings::OPTIONALLY_OUT, leave_if: nil, ends_at: nil, number: 1)
           @steps = steps.dup.freeze
-          @leave_on = (ALWAYS_LEAVE + (leave_on & OPTIONAL_LEAVE)).freeze
+          @leave_on = (Happenings::ALWAYS_OUT + (leave_on & Happenings::OPTIONALLY_OUT)).freeze
+          @leave_if, @ends_at, @number = leave_if, ends_at, number
+          @by_id, @follows, @leads, @lanes, @forks = {}, {}, {}, {}, {}
+          index(@steps, nil, nil)
+          [@by_id, @follows, @leads, @lanes, @forks].each(&:freeze)
           freeze
         end
 
         def leaves_on?(kind) = leave_on.include?(kind)
+
+        # @return [Steps::Letter, …, nil]
+        def [](id) = @by_id[id]
+
+        # @return [Array] every step, in the order of the plan, those of lanes behind their fork
+        def all = @by_id.values
+
+        # @return [Integer, nil] id of the step that comes when this one is done; nil: none
+        def following(id) = @follows.fetch(id)
+
+        # @return [Integer, Steps::Lane, nil] id of the step before it, or the lane it is the first step of; nil: it is the first
+        def leading(id) = @leads.fetch(id)
+
+        # @return [Steps::Lane, nil]
+        def lane(id) = @lanes[id]
+
+        # @return [Integer] id of the fork that has this lane
+        def fork_with(lane_id) = @forks.fetch(lane_id)
+
+        # @return [Place] of somebody who joins
+        def entrance(at) = Place.new(step_id: steps.first&.id, base: at)
+
+        # @return [Place] when the step they stand before is done
+        def after(place, at) = place.with(step_id: following(place.step_id), base: at, begun: nil)
+
+        # @param lane [Steps::Lane, nil] nil: on behind the fork
+        # @param because [Known::Event, nil] what took it; it takes no other lane
+        # @return [Place]
+        def into(place, lane, at, because = nil)
+          fork = self[place.step_id]
+          first = lane&.steps&.first
+          on = first ? first.id : (following(fork.id) if lane.nil? || lane.comes_back)
+          place.with(step_id: on, base: at, begun: nil, spent: because ? place.spent + [because.id] : place.spent)
+        end
+
+        # @return [Array<Object>] conditions that may be asked of somebody at this place
+        def asks(step_id)
+          step = self[step_id]
+          tests = step.is_a?(Steps::Fork) ? step.lanes.map(&:test).grep(Steps::Holds).map(&:condition) : [step&.only_for]
+          [leave_if, *tests].compact
+        end
+
+        private
+
+        # @param after [Integer, nil] id of what comes behind the last of these steps
+        # @param lane [Steps::Lane, nil] the steps are in
+        def index(steps, after, lane)
+          steps.each_with_index do |step, i|
+            raise Invalid.new("Two steps of this plan are one.", code: :step_twice, at: "steps") if @by_id.key?(step.id)
+
+            @by_id[step.id] = step
+            @follows[step.id] = steps[i + 1]&.id || after
+            @leads[step.id] = i.zero? ? lane : steps[i - 1].id
+            next unless step.is_a?(Steps::Fork)
+
+            step.lanes.each do |one|
+              raise Invalid.new("Two lanes of this plan are one.", code: :step_twice, at: "steps") if @lanes.key?(one.id)
+
+              @lanes[one.id], @forks[one.id] = one, step.id
+              index(one.steps, (@follows[step.id] if one.comes_back), one)
+            end
+          end
+        end
       end
     end
   end

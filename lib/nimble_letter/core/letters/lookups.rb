@@ -8,8 +8,12 @@ module NimbleLetter
         # by: the field whose value is asked about; answers: field key => name of the fact in the service's answer
         Service = Struct.new(:name, :label, :by, :answers)
 
-        WEATHER = Service.new("weather", "the weather service", "person.city",
-          {"lookup.weather" => "words", "lookup.temperature" => "celsius", "lookup.rain" => "rain"}).freeze
+        WEATHER = Service.new(
+          "weather",
+          "the weather service",
+          "person.city",
+          {"lookup.weather" => "words", "lookup.temperature" => "celsius", "lookup.rain" => "rain"}
+        ).freeze
         ALL = [WEATHER].freeze
 
         # @param documents [Array<Document>]

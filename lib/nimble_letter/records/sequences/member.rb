@@ -13,7 +13,9 @@ module NimbleLetter
         def active = where(state: "active")
       end
 
-      def place = Core::Journey::Machine::Place.new(passed, base)
+      # @param plan [Core::Journey::Plan] of its sequence
+      # @return [Core::Journey::Place]
+      def place(plan) = Core::Journey::Place.new(step_id: plan.steps[passed]&.id, base: base, joined: joined_at)
     end
   end
 end

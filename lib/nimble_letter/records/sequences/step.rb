@@ -37,7 +37,7 @@ module NimbleLetter
 
       def timing = Core::Calendar::Timing.new(**values.slice(*TIMING))
 
-      def to_core = Core::Journey::Step.new(id: id, letter_id: letter_id, timing: timing)
+      def to_core = Core::Journey::Steps::Letter.new(id: id, letter_id: letter_id, timing: timing)
     end
   end
 end

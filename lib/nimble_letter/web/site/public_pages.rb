@@ -81,8 +81,11 @@ module NimbleLetter
 
       def note(kind, delivery, link: nil)
         now = settings.clock.now
-        machine = Core::MailReading::MachineTouch.machine?(agent: request.user_agent, purpose: request.get_header("HTTP_SEC_PURPOSE"),
-          since_sent_seconds: delivery.sent_at ? now - delivery.sent_at : Float::INFINITY)
+        machine = Core::MailReading::MachineTouch.machine?(
+          agent: request.user_agent,
+          purpose: request.get_header("HTTP_SEC_PURPOSE"),
+          since_sent_seconds: delivery.sent_at ? now - delivery.sent_at : Float::INFINITY
+        )
         Work::Touch.call(kind, delivery, at: now, by_machine: machine, link: link)
       end
 

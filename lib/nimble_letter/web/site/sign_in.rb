@@ -26,7 +26,13 @@ module NimbleLetter
         error_handler: ->(r) { r.halt SignIn.not_json }
       plugin :rodauth, json: :only, csrf: false do
         db { Records.db }
-        enable :login, :logout, :active_sessions, :change_password, :confirm_password, :password_grace_period, :disallow_common_passwords,
+        enable :login,
+          :logout,
+          :active_sessions,
+          :change_password,
+          :confirm_password,
+          :password_grace_period,
+          :disallow_common_passwords,
           :json
         prefix "/auth"
         hmac_secret { scope.env.fetch("nimble.safety").secret }

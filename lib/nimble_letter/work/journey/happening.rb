@@ -6,11 +6,7 @@ module NimbleLetter
     # stops every sequence that person is in. Doing it twice appends two events; callers that may be
     # repeated (mail taken in, pixels fetched) guard against that themselves.
     class Happening
-      BY_PERSON = %w[opened clicked replied].freeze
-      # What these say of the person, and so of every letter still ahead.
-      MARKS = {"unsubscribed" => {do_not_mail: true}, "complained" => {do_not_mail: true}, "bounced" => {address_failed: true},
-               "refused" => {address_failed: true}}.freeze
-      STOPS = %w[replied unsubscribed bounced refused complained converted].freeze
+      RULES = Core::Journey::Happenings
       COLUMNS = %i[kind person_id occurred_at sequence_id step_id letter_id delivery_id member_id account_id by_machine data].freeze
 
       # @param kind [String]
@@ -35,9 +31,9 @@ module NimbleLetter
 
         append(event, (climb if @delivery))
         mark_person
-        stop_memberships if STOPS.include?(@kind)
+        stop_memberships if RULES.ends?(@kind)
         # It is said for every record with this address.
-        NoAtAddress.follow_people([@person_id], Moment.new(now: @at)) if MARKS.key?(@kind)
+        NoAtAddress.follow_people([@person_id], Moment.new(now: @at)) if RULES.marks(@kind).any?
       end
 
       private
@@ -67,8 +63,8 @@ module NimbleLetter
       end
 
       def mark_person
-        changes = MARKS.fetch(@kind, {})
-        changes = changes.merge(last_activity_at: @at, last_activity_kind: @kind) if BY_PERSON.include?(@kind)
+        changes = RULES.marks(@kind)
+        changes = changes.merge(last_activity_at: @at, last_activity_kind: @kind) if RULES.reaction?(@kind)
         Records.db[:people].where(id: @person_id).update(changes) if changes.any?
       end
 
@@ -80,7 +76,7 @@ module NimbleLetter
       def stop_memberships
         members = Records::Member.active.where(person_id: @person_id).for_update.all
         # A conversion belongs to one sequence; an answer or a "no" is about all of them.
-        members.select! { |member| member.id == @delivery&.member_id } if @kind == "converted"
+        members.select! { |member| member.id == @delivery&.member_id } unless RULES.everywhere?(@kind)
         members.each do |member|
           Leaving.call(member, @kind, at: @at) if member.sequence.plan.leaves_on?(@kind)
         end

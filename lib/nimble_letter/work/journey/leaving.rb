@@ -16,8 +16,15 @@ module NimbleLetter
           called_back.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
           # Nobody is to be asked whether a letter shall be tried again that is not wanted any more.
           Records::SetAside.where(kind: "letter", delivery_id: Records::Delivery.where(member_id: member.id).select(:id)).delete
-          Records.db[:events].insert(kind: "left", person_id: member.person_id, occurred_at: at, sequence_id: member.sequence_id,
-            member_id: member.id, account_id: account_id, data: JSON.generate(reason: reason))
+          Records.db[:events].insert(
+            kind: "left",
+            person_id: member.person_id,
+            occurred_at: at,
+            sequence_id: member.sequence_id,
+            member_id: member.id,
+            account_id: account_id,
+            data: JSON.generate(reason: reason)
+          )
           Ending.check(member.sequence_id, at: at)
         end
         true

@@ -38,16 +38,9 @@ module NimbleLetter
         return member.save_changes unless member.state == "active"
 
         member.update(passed: member.passed + 1, base: base)
-        zone = Core::Calendar::Zones.fetch((person || Records::Person[member.person_id])&.time_zone || moment.firm.time_zone)
-        case (
-          decision =
-            moment.machine(moment.plan_of(member.sequence_id)).decide(member.place, [], base, their_zone: zone, seed: member.person_id)
-        )
-        when Core::Journey::Decisions::Finish
-          finish(member, base)
-        else
-          next_due(member, decision)
-        end
+        plan, person = moment.plan_of(member.sequence_id), person || Records::Person[member.person_id]
+        decision = moment.machine.next(plan, member.place(plan), moment.known(person), base)
+        decision.is_a?(Core::Journey::Decisions::Finish) ? finish(member, base) : next_due(member, decision)
       end
 
       def self.finish(member, at)
@@ -64,7 +57,10 @@ module NimbleLetter
       private_class_method :finish
 
       def self.next_due(member, decision)
-        Records::Delivery.where(member_id: member.id, step_id: decision.step.id, state: "ahead").update(state: "due", due_at: decision.due)
+        Records::Delivery.where(member_id: member.id, step_id: decision.step.id, state: "ahead").update(
+          state: "due",
+          due_at: decision.due.at
+        )
       end
       private_class_method :next_due
     end

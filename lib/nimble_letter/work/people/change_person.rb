@@ -145,8 +145,13 @@ module NimbleLetter
       end
 
       def event(field, from, to, how: nil)
-        Records.db[:events].insert(kind: "field_changed", person_id: @person.id, occurred_at: @moment.now, account_id: @moment.account&.id,
-          data: JSON.generate({field: field, from: from, to: to, how: how}.compact))
+        Records.db[:events].insert(
+          kind: "field_changed",
+          person_id: @person.id,
+          occurred_at: @moment.now,
+          account_id: @moment.account&.id,
+          data: JSON.generate({field: field, from: from, to: to, how: how}.compact)
+        )
       end
     end
   end

@@ -36,8 +36,12 @@ module NimbleLetter
       def self.refuse_if_used!(kind, name, uses)
         return if uses.empty?
 
-        raise Invalid.new("The #{kind} “#{name}” is used by #{uses.map { |use| "“#{use[:name]}”" }.first(4).join(", ")}.", code: :in_use,
-          hint: "Change #{(uses.size == 1) ? "it" : "them"} first.", data: {used_in: uses})
+        raise Invalid.new(
+          "The #{kind} “#{name}” is used by #{uses.map { |use| "“#{use[:name]}”" }.first(4).join(", ")}.",
+          code: :in_use,
+          hint: "Change #{(uses.size == 1) ? "it" : "them"} first.",
+          data: {used_in: uses}
+        )
       end
 
       def self.sequences

@@ -6,22 +6,24 @@ module NimbleLetter
     # next, so that a large start never locks anybody out of their own mail.
     class DayBook
       # @param moment [Moment]
-      # @param first_step [Core::Journey::Step]
-      def initialize(moment, first_step)
-        @moment, @step = moment, first_step
+      # @param plan [Core::Journey::Plan] that people would join
+      def initialize(moment, plan)
+        @moment, @plan, @step = moment, plan, plan.steps.first
         @letters = planned
         @open_from = {} # the first day that had room for this mailbox and zone; days before it are full and stay so
       end
 
+      # @param known [Core::Journey::Known]
       # @return [Time] UTC: when this member should join so that the first letter finds room
-      def base_for(mailbox, zone, seed)
-        base = @open_from.fetch([mailbox.id, zone.identifier], @moment.now)
+      def base_for(mailbox, known)
+        zone = known.their_zone.identifier
+        base = @open_from.fetch([mailbox.id, zone], @moment.now)
         loop do
-          due = @step.timing.due(base, their_zone: zone, our_zone: @moment.firm.zone, calendar: @moment.calendar, seed: seed * 31)
+          due = @moment.machine.due(@step, @plan.entrance(base), known).at
           key = [mailbox.id, @moment.firm.today(due)]
           return base.tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
 
-          base = @open_from[[mailbox.id, zone.identifier]] = day_after(base)
+          base = @open_from[[mailbox.id, zone]] = day_after(base)
         end
       end
 

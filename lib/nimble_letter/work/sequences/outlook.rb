@@ -28,7 +28,7 @@ module NimbleLetter
       # @return [Array<Row>]
       def rows
         @rows ||= begin
-          day_book = DayBook.new(@moment, plan.steps.first)
+          day_book = DayBook.new(@moment, plan)
           people.map { |person| row(person, day_book) }
         end
       end
@@ -95,12 +95,10 @@ module NimbleLetter
 
       def row(person, day_book)
         mailbox = sender.for(person)
-        zone = Core::Calendar::Zones.fetch(person.time_zone || @moment.firm.time_zone)
-        base = mailbox ? day_book.base_for(mailbox, zone, person.id) : @moment.now
-        Row.new(person, mailbox, machine.outlook(Core::Journey::Machine::Place.new(0, base), their_zone: zone, seed: person.id))
+        known = @moment.known(person)
+        base = mailbox ? day_book.base_for(mailbox, known) : @moment.now
+        Row.new(person, mailbox, Core::Journey::Path.new(@moment.machine, plan, known).letters(plan.entrance(base), base))
       end
-
-      def machine = @machine ||= @moment.machine(plan)
 
       def sender = @sender ||= Sender.new(@sequence.sender)
     end

@@ -12,8 +12,9 @@ module NimbleLetter
       # @param joined [Time]
       # @return [Array<Date>] one per step
       def dates(joined)
-        place = Core::Journey::Machine::Place.new(0, joined)
-        @moment.machine(@plan).outlook(place, their_zone: @moment.firm.zone, seed: 1).map { |_, at| @moment.firm.today(at) }
+        known = Core::Journey::Known.new(their_zone: @moment.firm.zone, seed: 1)
+        letters = Core::Journey::Path.new(@moment.machine, @plan, known).letters(@plan.entrance(joined), joined)
+        letters.map { |_, at| @moment.firm.today(at) }
       end
 
       # @return [Array<Date>] days without post from the first step to the last

@@ -8,15 +8,17 @@ module NimbleLetter
         def self.registered(app)
           app.get "/api/results" do
             started = Records::Sequence.exclude(state: "draft").order(Sequel.desc(:started_at)).all
-            json(sequences: started.map { |sequence|
-              results = Work::Results.new(sequence).call
-              {
-                **sequence.values.slice(:id, :name, :state, :started_at),
-                people: results[:people],
-                value_pence: results[:value_pence],
-                figures: results[:total]
-              }
-            })
+            json(
+sequences: started.map { |sequence|
+  results = Work::Results.new(sequence).call
+  {
+    **sequence.values.slice(:id, :name, :state, :started_at),
+    people: results[:people],
+    value_pence: results[:value_pence],
+    figures: results[:total]
+  }
+}
+)
           end
 
           app.get "/api/sequences/:id/results" do

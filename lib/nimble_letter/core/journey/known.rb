@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Journey
+      # What the machine must know of a member, besides their place.
+      class Known
+        # A happening of this round. id: its number. step_id: of the letter or task it is about. link, outcome: as in Steps::Reaction.
+        # by_machine: a scanner's open or click, which is nobody's reaction.
+        Event = Struct.new(:id, :kind, :at, :step_id, :link, :outcome, :by_machine, keyword_init: true)
+
+        # The machine needs to know whether this holds, and was not told.
+        class NotAsked < Error; end
+
+        attr_reader :events, :dates, :their_zone, :seed, :nods, :had, :away_until
+
+        # @param events [Array<Event>] oldest first
+        # @param answers [Hash{Object=>Boolean}] by condition
+        # @param dates [Hash{String=>Date}] by field key
+        # @param their_zone [TZInfo::Timezone]
+        # @param seed [Integer] the member's own; the person's number
+        # @param nods [Array<Integer>] ids of steps that somebody nodded through
+        # @param had [Array<Integer>] ids of steps that are done in this round; nobody gets one twice, wherever it stands by now
+        # @param away_until [Date, nil] the day they said they are back
+        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil)
+          @events, @answers, @dates, @their_zone, @seed = events, answers, dates, their_zone, seed
+          @nods, @had, @away_until = nods, had, away_until
+          freeze
+        end
+
+        # @raise [NotAsked]
+        def holds?(condition)
+          @answers.fetch(condition) { raise NotAsked.new("Nobody asked whether a condition of the plan holds.", code: :not_asked) }
+        end
+
+        # What happened besides, on paper.
+        def plus(*more, **others) =
+          self.class.new(
+            events: events + more,
+            answers: @answers,
+            dates: dates,
+            their_zone: their_zone,
+            seed: seed,
+            nods: nods,
+            had: had,
+            away_until: away_until,
+            **others
+          )
+      end
+    end
+  end
+end

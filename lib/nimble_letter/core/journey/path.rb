@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Journey
+      # A member's way through a plan on paper: what the machine would decide if nothing happened but what is known. Letters go
+      # when they are due, tasks are done as soon as they are made.
+      class Path
+        # decision: of Decisions; place: where it was taken; at: when
+        Point = Struct.new(:decision, :place, :at)
+        # Longer than any plan can be walked.
+        MOST = 10_000
+
+        # @param machine [Machine]
+        def initialize(machine, plan, known)
+          @machine, @plan, @known = machine, plan, known
+        end
+
+        # @param place [Place]
+        # @param now [Time]
+        # @return [Array<Point>] without waiting for a time; the last one is Leave, Finish, or a Wait for a person
+        def ahead(place, now)
+          points = []
+          MOST.times do
+            decision, now = @machine.soonest(@plan, place, @known, now)
+            points << Point.new(decision, place, now)
+            return points if [Decisions::Leave, Decisions::Finish, Decisions::Wait].include?(decision.class)
+
+            place, now = behind(decision, place, now)
+          end
+          raise Error.new("This plan does not end.", code: :endless)
+        end
+
+        # @return [Array<Array(Steps::Letter, Time)>] the letters ahead with the time each would go at
+        def letters(place, now)
+          ahead(place, now).filter_map do |point|
+            decision = point.decision
+            [decision.step, decision.due.at] if decision.is_a?(Decisions::Send)
+          end
+        end
+
+        # Where a member stands once a decision is carried out.
+        # @return [Array(Place, Time)]
+        def behind(decision, place, now)
+          case decision
+          when Decisions::Take then [@plan.into(place, decision.lane, decision.at, decision.because), [now, decision.at].max]
+          when Decisions::Pass, Decisions::Skip then [@plan.after(place, decision.at), now]
+          else [@plan.after(place, now), now]
+          end
+        end
+      end
+    end
+  end
+end

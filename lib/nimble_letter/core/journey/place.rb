@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Journey
+      # Where a member stands: before the step `step_id` (nil: behind the last one). With what is known, enough to reckon the same
+      # time again.
+      #
+      # base: when the step before was done, or they joined; joined: when they joined; begun: when the step was begun whose outcome
+      # is waited for (a task), or nil; spent: numbers of happenings that took a lane already and mean nothing more.
+      Place = Struct.new(:step_id, :base, :joined, :begun, :spent, keyword_init: true) do
+        def initialize(step_id:, base:, joined: base, begun: nil, spent: [])
+          super
+          freeze
+        end
+
+        def with(**changes) = self.class.new(**to_h, **changes)
+      end
+    end
+  end
+end
