@@ -1,5 +1,6 @@
 import { waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
+import { useLocation } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import { page } from '../testing/page'
 import { standIn } from '../testing/server'
@@ -10,13 +11,20 @@ Element.prototype.scrollIntoView = () => undefined
 const FOUND = { people: [{ id: 4, name: 'Ana Lark', company: 'The Copper Ladle' }], letters: [], sequences: [] }
 const POST = { held: false, days: [], batches: [] }
 
-function palette() {
+const Where = () => <output>{useLocation().pathname}</output>
+
+function palette(found: object = FOUND) {
   const server = standIn({
     'GET /api/post': () => ({ body: POST }),
-    'GET /api/search': () => ({ body: FOUND }),
+    'GET /api/search': () => ({ body: found }),
     'POST /api/letters': () => ({ status: 201, body: { id: 9 } }),
   })
-  const shown = page().show(<Palette onClose={() => undefined} />)
+  const shown = page().show(
+    <>
+      <Palette onClose={() => undefined} />
+      <Where />
+    </>,
+  )
   return { server, ...shown }
 }
 
@@ -45,5 +53,23 @@ describe('the palette', () => {
     await userEvent.keyboard('ana')
     const found = await findByRole('option', { name: /Ana Lark/ })
     await waitFor(() => expect(found.getAttribute('aria-selected')).toBe('true'))
+  })
+
+  it.each([
+    ['bring people', '/files'],
+    ['set aside', '/set-aside'],
+    ['sign-in', '/settings/sign-in'],
+  ])('goes where “%s” is done', async (typed, to) => {
+    const { getByRole } = palette({ people: [], letters: [], sequences: [] })
+    await userEvent.keyboard(typed)
+    await waitFor(() => expect(getByRole('option').getAttribute('aria-selected')).toBe('true'))
+    await userEvent.keyboard('{Enter}')
+    expect(document.querySelector('output')?.textContent).toBe(to)
+  })
+
+  it('says when nothing fits', async () => {
+    const { findByText } = palette({ people: [], letters: [], sequences: [] })
+    await userEvent.keyboard('zzz')
+    expect(await findByText('Nothing has these words.')).toBeTruthy()
   })
 })

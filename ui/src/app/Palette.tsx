@@ -10,6 +10,26 @@ import { usePostMoves } from './usePost'
 const GROUP = '[&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-secondary [&_[cmdk-group-heading]]:py-1'
 const ITEM = 'px-2 py-1.5 rounded-sm cursor-pointer data-[selected=true]:bg-base-200 flex justify-between'
 
+const PLACES = [
+  { words: 'Today', to: '/' },
+  { words: 'People', to: '/people' },
+  { words: 'Companies', to: '/companies' },
+  { words: 'Lists and filters', to: '/lists' },
+  { words: 'Doubles', to: '/doubles' },
+  { words: 'Files brought in', to: '/files' },
+  { words: 'Bin', to: '/bin' },
+  { words: 'Letters', to: '/letters' },
+  { words: 'Passages', to: '/passages' },
+  { words: 'Pictures', to: '/pictures' },
+  { words: 'Practice post', to: '/practice-post' },
+  { words: 'Sequences', to: '/sequences' },
+  { words: 'Replies', to: '/replies' },
+  { words: 'Set aside', to: '/set-aside' },
+  { words: 'Results', to: '/results' },
+  { words: 'Settings', to: '/settings' },
+  { words: 'Sign-in and safety', to: '/settings/sign-in' },
+]
+
 /** Finds people, letters, sequences and actions. */
 export function Palette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
@@ -36,13 +56,8 @@ export function Palette({ onClose }: { onClose: () => void }) {
     post?.held
       ? { words: 'Release all post', run: () => release.mutate() }
       : { words: 'Hold all post', run: () => hold.mutate() },
-    { words: 'Go to Passages', run: () => navigate('/passages') },
-    { words: 'Go to Pictures', run: () => navigate('/pictures') },
-    { words: 'Go to Practice post', run: () => navigate('/practice-post') },
-    ...['Today', 'People', 'Letters', 'Sequences', 'Replies', 'Results', 'Settings'].map((place) => ({
-      words: `Go to ${place}`,
-      run: () => navigate(place === 'Today' ? '/' : `/${place.toLowerCase()}`),
-    })),
+    { words: 'Bring people in from a file', run: () => navigate('/files') },
+    ...PLACES.map(({ words: place, to }) => ({ words: `Go to ${place}`, run: () => navigate(to) })),
   ].filter((action) => action.words.toLowerCase().includes(words.toLowerCase()))
   const offered = [
     ...(data?.people ?? []).map((one) => `person-${one.id}`),
@@ -107,6 +122,11 @@ export function Palette({ onClose }: { onClose: () => void }) {
                   ))}
                 </Command.Group>
               ),
+          )}
+          {words.trim() && !late && offered.length === 0 && (
+            <p role="status" className="muted px-2 py-1.5">
+              Nothing has these words.
+            </p>
           )}
           {actions.length > 0 && (
             <Command.Group heading="Actions" className={GROUP}>
