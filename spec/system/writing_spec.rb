@@ -74,6 +74,19 @@ RSpec.describe "writing a letter" do
     end
   end
 
+  it "leads where a field of the reader says, and refuses a name that is none" do
+    text.send_keys("menu", [:control, "a"])
+    click_button "Link"
+    fill_in "Where the chosen words lead", with: "house.example/?who={{first name}}&x={{no such thing}}"
+    click_button "Set"
+    expect(page).to have_css("[role=alert]", text: "no such thing")
+    click_button "Link"
+    fill_in "Where the chosen words lead", with: "house.example/?who={{first name}}"
+    click_button "Set"
+    saved
+    on_the_sheet { expect(page).to have_css("a[href^='https://house.example/?who=']:not([href*='{'])", text: "menu") }
+  end
+
   it "undoes and does again across saves" do
     text.send_keys("Dear all")
     saved

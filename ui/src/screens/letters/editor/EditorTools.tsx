@@ -3,11 +3,11 @@ import { useEditorState } from '@tiptap/react'
 import { type ReactNode, useContext, useState } from 'react'
 import { Popover } from '../../../parts/Popover'
 import { matching } from './fields'
+import { linkAddress, UNCLEAR } from './linkAddress'
 import { blockOffers, type Choosing } from './offers'
 import { WritingContext } from './writing'
 
 const TOOL = 'btn btn-xs btn-plain'
-const ADDRESS = /^(https?:\/\/|mailto:|tel:)\S+$/i
 
 function Tool({
   label,
@@ -90,8 +90,8 @@ function LinkTool({ editor }: { editor: Editor }) {
   const [problem, setProblem] = useState('')
   const set = (form: FormData, shut: () => void) => {
     const typed = String(form.get('href')).trim()
-    const href = typed && !/^[a-z]+:/i.test(typed) ? (typed.includes('@') ? `mailto:${typed}` : `https://${typed}`) : typed
-    if (href && !ADDRESS.test(href)) return setProblem('An address begins with https://, http://, mailto: or tel:.')
+    const href = linkAddress(typed)
+    if (href === null) return setProblem(UNCLEAR)
     const chain = editor.chain().focus().extendMarkRange('link')
     if (!href) chain.unsetLink().run()
     else if (editor.state.selection.empty && !given.href)
@@ -122,9 +122,7 @@ function LinkTool({ editor }: { editor: Editor }) {
             defaultValue={given.href ?? ''}
             onChange={(event) => {
               const typed = event.target.value.trim()
-              setProblem(
-                /^(javascript|data|file):/i.test(typed) ? 'An address begins with https://, http://, mailto: or tel:.' : '',
-              )
+              setProblem(/^(javascript|data|file):/i.test(typed) ? UNCLEAR : '')
             }}
           />
           <label className="block mt-2">
