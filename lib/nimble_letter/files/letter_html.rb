@@ -77,7 +77,7 @@ module NimbleLetter
 
       # @param catalogue [Core::Fields::Catalogue] whose names are recognised in common notations
       def initialize(catalogue)
-        @typed = Core::Letters::TypedFields.new(catalogue)
+        @catalogue, @typed = catalogue, Core::Letters::TypedFields.new(catalogue)
       end
 
       # @param html [String]
@@ -246,8 +246,8 @@ module NimbleLetter
           made << {"type" => "bold"}
         end
         made << {"type" => "italic"} if %w[i em].include?(node.name) || style.match?(/font-style\s*:\s*italic/i)
-        href = node["href"].to_s.strip
-        if node.name == "a" && href.match?(Core::Letters::Document::LINK_SCHEMES)
+        href = Core::Letters::LinkAddress.from_elsewhere(node["href"].to_s, @catalogue) if node.name == "a"
+        if href
           made << {"type" => "link", "attrs" => {"href" => href, **(node["title"] ? {"title" => node["title"]} : {})}}
         end
         (marks + made).uniq { |mark| mark["type"] }

@@ -31,6 +31,8 @@ RSpec.describe "a letter as a file" do
     )
   end
 
+  def links(letter) = JSON.generate(letter.body).scan(/"href":"([^"]+)"/).flatten
+
   def out(format) = Work::LetterOut.new(letter, moment, base_url: "https://letters.example").file(format)
 
   def back(format, file = out(format)) = Work::LetterIn.new(moment).call(StringIO.new(file), name: "spring.#{format}")
@@ -60,6 +62,22 @@ RSpec.describe "a letter as a file" do
       expect(anew.document(:body).summary.split.join(" ")).to include("Hello Dear [first name], listen", "felt", "said"), format
       expect(JSON.generate(anew.body)).to include("https://a.example/x_y")
     end
+  end
+
+  it "keeps fields in the address of a link, whatever their names, and leads nowhere by one that is not ours" do
+    addresses = ["https://a.example/?who={{first name}}&at={{city|nowhere}}", "{{company website}}/menu",
+      "https://a.example/(x)/{{last name}}"]
+    body = doc(*addresses.map { |address| para(link("here", address)) })
+    Work::WriteLetter.new(moment).change(letter, {version: 1, body: body})
+    %w[json md html eml].each { |format| expect(links(back(format))).to eq(addresses), format }
+
+    written = %w[id=%7B%7Bfirst%20name%7D%7D {{contact.id}} %7B%7B%FF%7D%7D].map { |end_of_it|
+      "<a href='https://b.example/?#{end_of_it}'>here</a>"
+    }
+    theirs = "<p>Dear all, #{written.join(" ")}</p>"
+    read = back("html", theirs)
+    expect(read.document(:body).summary).to eq("Dear all, here here here")
+    expect(links(read)).to eq(["https://b.example/?id={{first name}}", "https://b.example/?%7B%7B%FF%7D%7D"])
   end
 
   it "keeps what is for some people from everybody where a file cannot say for whom, and brings it back whole as JSON" do

@@ -72,8 +72,8 @@ module NimbleLetter
           parts.join.gsub(ENTITY, "&amp;")
         end
 
-        # An address with brackets of its own stands in pointed ones.
-        def address(href) = href.match?(/[()]/) ? "<#{href}>" : href
+        # An address with brackets of its own, or with spaces in a field, stands in pointed ones.
+        def address(href) = href.match?(/[()\s]/) ? "<#{href}>" : href
 
         # Spaces stay outside, or the mark would not count as one.
         def wrapped(text, mark)

@@ -89,9 +89,6 @@ module NimbleLetter
           end
         end
 
-        FIELD_FIRST = /\A#{TypedFields::PATTERN}/
-        private_constant :FIELD_FIRST
-
         def number(given, at) = given.is_a?(Integer) ? given : wrong("This needs a number", at)
 
         # @return [Array<Hash>] text and merge fields of an alt text or an address
@@ -157,9 +154,7 @@ module NimbleLetter
 
         def link(mark, at)
           href = mark.dig("attrs", "href").to_s.strip
-          bare = href.gsub(TypedFields::PATTERN, "x")
-          whole = href.match?(FIELD_FIRST) && !bare.match?(/[\s<>"]/)
-          link_unclear(href, at) unless whole || bare.match?(Document::LINK_SCHEMES)
+          link_unclear(href, at) unless LinkAddress.clear?(href)
           known_in_link!(href, at)
           title = Values.clean(mark.dig("attrs", "title").to_s)
           {"type" => "link", "attrs" => {"href" => href, **(title ? {"title" => title[0, 200]} : {})}}
@@ -167,7 +162,7 @@ module NimbleLetter
 
         # A field is put into an address when a letter is written; one that nobody knows would go out as it stands.
         def known_in_link!(href, at)
-          name = TypedFields.names(href).find { |one| !@catalogue.named(one)&.for?(:merge) } or return
+          name = LinkAddress.unknown_field(href, @catalogue) or return
           near = @catalogue.nearest(name)
           raise Invalid.new(
             "There is no field “#{name[0, 60]}” to put into this link.",

@@ -2,6 +2,7 @@
 
 require "json"
 require "commonmarker"
+require "erb"
 require "stringio"
 
 module NimbleLetter
@@ -108,6 +109,7 @@ module NimbleLetter
         CommonMarker
           .render_html(markdown.gsub(TYPED) { |field| field.gsub("|", STROKE) }, :UNSAFE, %i[table strikethrough])
           .gsub(TYPED) { |field| field.gsub(STROKE, "|") }
+          .gsub(Core::Letters::LinkAddress::ENCODED) { |field| field.gsub(ERB::Util.url_encode(STROKE), "%7C") }
       end
 
       def format_of(name, text)
