@@ -251,7 +251,7 @@ class HardLife
   # What is still to come by itself: nobody is written to any further whose last letter is in doubt or set aside.
   def open_letters
     in_doubt = Records::Delivery.where(state: "in_doubt").select(:member_id)
-    Records::Delivery.where(state: %w[due ahead claimed on_wire]).not_waiting.exclude(member_id: in_doubt)
+    Records::Delivery.where(state: %w[due claimed on_wire]).not_waiting.exclude(member_id: in_doubt)
   end
 
   def account
@@ -271,7 +271,7 @@ class HardLife
     say "  written to twice: %d", taken.count { |_, times| times > 1 }
     say "  called sent and never arrived: %d", of.call("sent").count { |key| arrived.call(key).zero? }
     say "  arrived and not called sent or in doubt: %d",
-      of.call("due", "ahead", "claimed", "failed", "skipped").count { |key| arrived.call(key).positive? }
+      of.call("due", "claimed", "failed", "skipped").count { |key| arrived.call(key).positive? }
     say "  in doubt: %d, of which %d had arrived",
       of.call("in_doubt").size,
       of.call("in_doubt").count { |key| arrived.call(key).positive? }

@@ -44,7 +44,7 @@ puts JSON.generate(
   api: answer,
   waited: waited,
   to: transport.delivered.map { |one| one[:to] }.tally.values,
-  states: Records::Delivery.where(sequence_id: sequence.id).exclude(state: "ahead").group_and_count(:state).as_hash(:state, :count),
+  states: Records::Delivery.where(sequence_id: sequence.id).group_and_count(:state).as_hash(:state, :count),
   sent_events: Records::Event.where(kind: "sent").count
 )
 server.stop(pid)

@@ -45,7 +45,7 @@ module NimbleLetter
       # @param now [Time]
       # @param upto [Time] see Dispatch#round
       # @return [Integer] letters handled
-      def dispatch_due(now, upto: now) = @sending.letters(moment(now), upto: upto)
+      def dispatch_due(now, upto: now) = @sending.letters(moment(now), upto: upto).tap { Work::Ending.sweep(at: now) }
 
       # @return [Integer] letters to colleagues handled
       def send_tests(now) = @sending.tests(moment(now))

@@ -173,8 +173,8 @@ RSpec.describe Core::Conditions::InMemory do
     let(:record) do
       {
         "memberships" => [
-          {sequence_id: 1, state: "active", status: "written", passed: 1},
-          {sequence_id: 2, state: "left", status: "answered", passed: 3}
+          {sequence_id: 1, state: "active", status: "written", step: 2},
+          {sequence_id: 2, state: "left", status: "answered", step: 4}
         ]
       }
     end

@@ -80,7 +80,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
           person_id: person.id,
           mailbox_id: box.id,
           state: pick(%w[active left finished]),
-          passed: random.rand(3),
+          step_id: pick([nil, *sequence.steps.map(&:id)]),
           base: now,
           joined_at: now,
           status: pick(%w[sent replied])

@@ -96,15 +96,9 @@ RSpec.describe "planning a sequence" do
       sequence = make_sequence(people: Array.new(4) { make_person })
       outlook = Work::Outlook.new(sequence, moment).rows.to_h { |row| [row.person.id, row.passage.map { |_, at| at.round }] }
       start(sequence)
-      planned =
-        Records::Delivery
-          .where(sequence_id: sequence.id)
-          .order(:step_id)
-          .all
-          .group_by(&:person_id)
-          .transform_values { |all| all.map { |one| one.due_at.round } }
-
-      expect(planned).to eq(outlook)
+      members = sequence.members_dataset.all
+      ahead = Work::Ahead.new(sequence, moment).call(members, Records::Person.as_hash(:id))
+      expect(members.to_h { |member| [member.person_id, ahead[member.id].values.map(&:round)] }).to eq(outlook)
     end
   end
 

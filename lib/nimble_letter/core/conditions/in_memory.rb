@@ -16,7 +16,7 @@ module NimbleLetter
 
         # @param node [Object] a condition tree
         # @param record [Hash] field keys to values, and Arrays of Hashes: "events" {kind:, at:, by_machine:, letter_id:,
-        #   sequence_id:, link:}, "memberships" {sequence_id:, state:, status:, passed:}, "deals" {field key => value}
+        #   sequence_id:, link:}, "memberships" {sequence_id:, state:, status:, step:}, "deals" {field key => value}
         def match?(node, record)
           case node
           when Nodes::All then node.parts.all? { |part| match?(part, record) }
@@ -111,7 +111,7 @@ module NimbleLetter
           active = membership[:state] == "active"
           (node.kind == "was_in" || active) && (node.sequence_id.nil? || membership[:sequence_id] == node.sequence_id) &&
             (node.statuses.empty? || node.statuses.include?(membership[:status])) &&
-            (node.step.nil? || (active && membership[:passed] == node.step - 1))
+            (node.step.nil? || (active && membership[:step] == node.step))
         end
       end
     end

@@ -104,7 +104,7 @@ module NimbleLetter
         members = members.where(member[:state] => "active") if node.kind == "in" || node.step
         members = members.where(member[:sequence_id] => node.sequence_id) if node.sequence_id
         members = members.where(member[:status] => node.statuses) if node.statuses.any?
-        members = members.where(member[:passed] => node.step - 1) if node.step
+        members = members.where(member[:step_id] => Records.db[:steps].where(position: node.step - 1).select(:id)) if node.step
         members.select(1).exists
       end
     end

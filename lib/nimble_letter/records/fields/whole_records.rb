@@ -14,7 +14,7 @@ module NimbleLetter
         tags = Records.db[:people_tags].where(person_id: ids).join(:tags, id: :tag_id).select_hash_groups(:person_id, :name)
         lists = Records.db[:list_people].where(person_id: ids).select_hash_groups(:person_id, :list_id)
         events = Event.where(person_id: ids).all.group_by(&:person_id)
-        members = Member.where(person_id: ids).all.group_by(&:person_id)
+        members = Member.where(person_id: ids).eager(:step).all.group_by(&:person_id)
         deals = Deal.where(person_id: ids).all.group_by(&:person_id)
         Facts.stored(people).to_h do |id, known|
           [
@@ -23,12 +23,18 @@ module NimbleLetter
               "person.tags" => tags.fetch(id, []),
               "person.lists" => lists.fetch(id, []),
               "events" => events.fetch(id, []).map { |event| event(event) },
-              "memberships" => members.fetch(id, []).map { |member| member.values.slice(:sequence_id, :state, :status, :passed) },
+              "memberships" => members.fetch(id, []).map { |member| membership(member) },
               "deals" => deals.fetch(id, []).map { |deal| Facts.of_rows(DEAL_FIELDS, deals: deal) }
             )
           ]
         end
       end
+
+      # step: 1 is the first; nil behind the last
+      def self.membership(member)
+        {**member.values.slice(:sequence_id, :state, :status), step: member.step && member.step.position + 1}
+      end
+      private_class_method :membership
 
       def self.event(event)
         {

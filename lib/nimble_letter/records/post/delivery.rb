@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Records
-    # One letter to one member, from planned to sent or not.
+    # The next letter of a member, from the moment it has a time, to sent or not. What lies further ahead is reckoned.
     class Delivery < Sequel::Model(:deliveries)
       extend JsonColumn
 
@@ -16,9 +16,9 @@ module NimbleLetter
       many_to_one :mailbox
 
       # Not out yet, and still meant to go.
-      STILL_DUE = %w[ahead due claimed on_wire].freeze
+      STILL_DUE = %w[due claimed on_wire].freeze
       # Can be called back: nothing of it has reached the wire.
-      CALLED_BACK = %w[ahead due claimed].freeze
+      CALLED_BACK = %w[due claimed].freeze
 
       dataset_module do
         def still_due = where(state: STILL_DUE)

@@ -7,10 +7,12 @@ module NimbleLetter
       def self.rows(members)
         people = Records::Person.where(id: members.map(&:person_id)).eager(:company).all.to_h { |person| [person.id, person] }
         due = Records::Delivery.where(member_id: members.map(&:id), state: "due").select_hash(:member_id, :due_at)
+        steps = Records::Step.where(id: members.map(&:step_id).uniq).select_hash(:id, :position)
         members.map do |member|
           person = people[member.person_id]
           {
-            **member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :passed, :joined_at),
+            **member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :joined_at),
+            step: steps[member.step_id]&.succ,
             name: person.name,
             company: person.company&.name,
             status_words: Work::MemberStatus::LADDER.words(member.status),

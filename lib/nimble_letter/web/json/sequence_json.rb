@@ -48,15 +48,12 @@ module NimbleLetter
 
       def steps
         dates = Work::Ruler.new(@sequence.plan, @moment).dates(@sequence.started_at || @moment.now)
-        states = Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state], :count)
+        accounting = Work::Accounting.new(@sequence)
         gaps = @sequence.draft? ? gaps_by_step : {}
-        @sequence.steps.zip(dates).map { |step, date| step(step, date, dates.first, states, gaps) }
+        @sequence.steps.zip(dates).map { |step, date| step(step, date, dates.first, accounting.of(step), gaps) }
       end
 
-      def step(step, date, first, states, gaps)
-        count = ->(names = nil) do
-          states.sum { |(id, state), number| (id == step.id && (names.nil? || names.include?(state))) ? number : 0 }
-        end
+      def step(step, date, first, counts, gaps)
         {
           **step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone),
           letter: step.letter&.name,
@@ -68,10 +65,10 @@ module NimbleLetter
           gaps: gaps[step.id],
           other: step.other,
           counts: {
-            planned: @sequence.draft? ? sieve[:would_get_it] : count.call,
-            sent: count.call(%w[sent]),
-            due: count.call(Records::Delivery::STILL_DUE),
-            here: count.call(%w[due claimed on_wire])
+            planned: @sequence.draft? ? sieve[:would_get_it] : counts["planned"],
+            sent: counts["sent"],
+            due: counts["due"],
+            here: counts["here"]
           }
         }
       end

@@ -23,7 +23,7 @@ module NimbleLetter
             **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at),
             steps: steps.fetch(sequence.id, 0),
             people: people.fetch(sequence.id, 0),
-            planned: own.values.sum,
+            planned: people.fetch(sequence.id, 0) * steps.fetch(sequence.id, 0),
             sent: own.fetch("sent", 0),
             in_doubt: own.fetch("in_doubt", 0),
             replied: replied.fetch(sequence.id, 0)

@@ -4,6 +4,11 @@ module NimbleLetter
   module Work
     # A running sequence ends by itself when nobody is on the way any more and nothing is on the wire.
     module Ending
+      # Two who finish at once each see the other still on the way: what neither of them ended, the worker's next round does.
+      def self.sweep(at:)
+        Records::Sequence.where(state: "running").select_map(:id).each { |id| check(id, at: at) }
+      end
+
       # Repeating it changes nothing: only a running sequence can end.
       def self.check(sequence_id, at:)
         return if Records::Member.active.where(sequence_id: sequence_id).any?

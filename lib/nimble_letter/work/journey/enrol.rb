@@ -4,7 +4,7 @@ require "securerandom"
 
 module NimbleLetter
   module Work
-    # Makes members of people: each with every letter ahead as a delivery with its time, and the event that they joined.
+    # Makes members of people: each with the first letter as a delivery with its time, and the event that they joined.
     # The caller holds the sequence locked.
     class Enrol
       SLICE = 500 # rows an INSERT; keeps packets small
@@ -32,7 +32,7 @@ module NimbleLetter
       end
 
       def insert_members
-        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round]
+        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions]
         first = MemberStatus::LADDER.first
         rows = @rows.map do |row|
           last = before[row.person.id]
@@ -45,7 +45,9 @@ module NimbleLetter
             @moment.now,
             kept ? kept.status : first,
             kept ? kept.status_by_hand : false,
-            last ? last.round + 1 : 1
+            last ? last.round + 1 : 1,
+            row.passage.first.first.id,
+            versions_of(row.person.id)
           ]
         end
         Records.db[:members].import(columns, rows, slice: SLICE)
@@ -59,22 +61,21 @@ module NimbleLetter
 
       def insert_deliveries
         columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at version]
-        rows = @rows.flat_map do |row|
-          row.passage.each_with_index.map do |(step, due), i|
-            version = versions.fetch(step.id, {})[row.person.id]
-            [
-              SecureRandom.urlsafe_base64(16),
-              @member_ids.fetch(row.person.id),
-              @sequence.id,
-              step.id,
-              row.person.id,
-              letter_id(step.id, version),
-              row.mailbox.id,
-              i.zero? ? "due" : "ahead",
-              due,
-              version
-            ]
-          end
+        rows = @rows.map do |row|
+          step, due = row.passage.first
+          version = versions.fetch(step.id, {})[row.person.id]
+          [
+            SecureRandom.urlsafe_base64(16),
+            @member_ids.fetch(row.person.id),
+            @sequence.id,
+            step.id,
+            row.person.id,
+            letter_id(step.id, version),
+            row.mailbox.id,
+            "due",
+            due,
+            version
+          ]
         end
         Records.db[:deliveries].import(columns, rows, slice: SLICE)
       end
@@ -82,6 +83,12 @@ module NimbleLetter
       def steps = @steps ||= @sequence.steps.to_h { |step| [step.id, step] }
 
       def versions = @versions ||= steps.transform_values { |step| @outlook.versions(step) }
+
+      # @return [String, nil] as members keep them
+      def versions_of(person_id)
+        dealt = versions.transform_values { |by_person| by_person[person_id] }.compact
+        JSON.generate(dealt) if dealt.any?
+      end
 
       def letter_id(step_id, version) = (@letter_ids ||= {})[[step_id, version]] ||= steps[step_id].letter_of(version).id
 

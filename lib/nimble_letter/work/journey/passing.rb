@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "securerandom"
+
 module NimbleLetter
   module Work
     # A letter is out, or will never be: the member moves on to the next step, or is done.
@@ -37,10 +39,11 @@ module NimbleLetter
       def self.onward(member, base, moment, person: nil)
         return member.save_changes unless member.state == "active"
 
-        member.update(passed: member.passed + 1, base: base)
         plan, person = moment.plan_of(member.sequence_id), person || Records::Person[member.person_id]
-        decision = moment.machine.next(plan, member.place(plan), moment.known(person), base)
-        decision.is_a?(Core::Journey::Decisions::Finish) ? finish(member, base) : next_due(member, decision)
+        place = plan.after(member.place, base)
+        member.update(step_id: place.step_id, base: place.base)
+        decision = moment.machine.next(plan, place, moment.known(person), base)
+        decision.is_a?(Core::Journey::Decisions::Finish) ? finish(member, base) : next_letter(member, decision)
       end
 
       def self.finish(member, at)
@@ -56,13 +59,22 @@ module NimbleLetter
       end
       private_class_method :finish
 
-      def self.next_due(member, decision)
-        Records::Delivery.where(member_id: member.id, step_id: decision.step.id, state: "ahead").update(
+      def self.next_letter(member, decision)
+        step, version = Records::Step[decision.step.id], member.version_of(decision.step.id)
+        Records::Delivery.create(
+          key: SecureRandom.urlsafe_base64(16),
+          member_id: member.id,
+          sequence_id: member.sequence_id,
+          step_id: step.id,
+          person_id: member.person_id,
+          letter_id: step.letter_of(version).id,
+          mailbox_id: member.mailbox_id,
           state: "due",
-          due_at: decision.due.at
+          due_at: decision.due.at,
+          version: version
         )
       end
-      private_class_method :next_due
+      private_class_method :next_letter
     end
   end
 end

@@ -8,13 +8,30 @@ module NimbleLetter
       def self.running(letter)
         deliveries = Records::Delivery.where(letter_id: letter.id)
         sent = deliveries.where(state: "sent").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
-        due = deliveries.where(state: Records::Delivery::STILL_DUE).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
+        due = to_come(letter)
         Records::Sequence
           .where(state: %w[running paused], id: (sent.keys + due.keys).uniq)
           .order(:name)
           .all
           .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0)} }
       end
+
+      # @return [Hash{Integer=>Integer}] letters still to go, by sequence
+      def self.to_come(letter)
+        started = Records::Step.sending([letter.id]).eager(:sequence).all.reject { |step| step.sequence.draft? }
+        by_sequence = started.group_by(&:sequence_id).transform_values { |steps| steps.sum { |step| to_come_at(step, letter) } }
+        by_sequence.select { |_, letters| letters.positive? }
+      end
+      private_class_method :to_come
+
+      # Of a step that compares two letters, those who are to get this one.
+      def self.to_come_at(step, letter)
+        members = Accounting.new(step.sequence).on_the_way(step)
+        return members.count if step.letter_ids.uniq == [letter.id]
+
+        members.all.count { |member| step.letter_of(member.version_of(step.id))&.id == letter.id }
+      end
+      private_class_method :to_come_at
     end
   end
 end

@@ -13,17 +13,11 @@ module NimbleLetter
       # @return [Hash] bins (at, letters), next batch (at, letters, mailboxes) or nil, and the hold
       def call
         from, to = @moment.now, @moment.now + HOURS * 3600
-        bin = Sequel.function(:floor, Sequel.function(:unix_timestamp, :due_at) / BIN_SECONDS)
-        bins =
-          ahead
-            .where(due_at: from..to)
-            .group_and_count(bin.as(:bin))
-            .order(:bin)
-            .map { |row| {at: Time.at(row[:bin].to_i * BIN_SECONDS).utc, letters: row[:count]} }
+        bins = written(from, to).merge(LaterLetters.new(@moment).bins(to, BIN_SECONDS)) { |_, one, other| one + other }
         {
           now: @moment.now,
           hours: HOURS,
-          bins: bins,
+          bins: bins.sort.map { |bin, letters| {at: Time.at(bin * BIN_SECONDS).utc, letters: letters} },
           late: ahead.where { due_at < from }.count,
           next: batch,
           held: PostHold.current,
@@ -36,9 +30,15 @@ module NimbleLetter
 
       private
 
+      # @return [Hash{Integer=>Integer}] letters that are written down, by bin
+      def written(from, to)
+        bin = Sequel.function(:floor, Sequel.function(:unix_timestamp, :due_at) / BIN_SECONDS)
+        ahead.where(due_at: from..to).group_and_count(bin.as(:bin)).to_h { |row| [row[:bin].to_i, row[:count]] }
+      end
+
       def ahead
         running = Records::Sequence.where(state: "running").select(:id)
-        Records::Delivery.where(state: %w[ahead due claimed], sequence_id: running).not_waiting
+        Records::Delivery.where(state: %w[due claimed], sequence_id: running).not_waiting
       end
 
       def batch

@@ -11,7 +11,7 @@ module NimbleLetter
 
       # @return [Hash] totals, and a row for each letter: person, marks, when; every one of them, however many
       def list
-        rows = @sequence.draft? ? planned_rows : delivery_rows
+        rows = @sequence.draft? ? planned_rows : member_rows
         {
           total: rows.size,
           with_gaps: rows.count { |row| row[:gaps].any? },
@@ -32,7 +32,7 @@ module NimbleLetter
           person_id: person.id,
           mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
           state: delivery&.state || "planned",
-          goes_at: delivery&.sent_at || delivery&.due_at,
+          goes_at: delivery ? delivery.sent_at || delivery.due_at : (reckoned(person) unless @sequence.draft?),
           time_zone: person.time_zone || @moment.firm.time_zone,
           version: version_of(person, delivery)
         }
@@ -66,9 +66,22 @@ module NimbleLetter
 
       def line_of(person) = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)
 
-      def mailbox_for(person, delivery) = delivery&.mailbox || (@sender ||= Sender.new(@sequence.sender)).for(person)
+      def mailbox_for(person, delivery) =
+        delivery&.mailbox || (member_of(person)&.mailbox unless @sequence.draft?) || (@sender ||= Sender.new(@sequence.sender)).for(person)
 
-      def version_of(person, delivery) = @step.other ? (delivery&.version || outlook.versions(@step)[person.id]) : nil
+      def version_of(person, delivery)
+        return unless @step.other
+
+        delivery&.version || (@sequence.draft? ? outlook.versions(@step)[person.id] : member_of(person)&.version_of(@step.id))
+      end
+
+      def member_of(person) = Records::Member.where(sequence_id: @sequence.id, person_id: person.id).order(Sequel.desc(:round)).first
+
+      # Of a letter that is not written down yet.
+      def reckoned(person)
+        member = member_of(person)
+        Ahead.new(@sequence, @moment).call([member], {person.id => person})[member.id][@step.id] if member&.state == "active"
+      end
 
       def merging_for(person, delivery)
         version = version_of(person, delivery)
@@ -112,31 +125,36 @@ module NimbleLetter
         rows_for(entries, merged, outlook.unanswered(@step))
       end
 
-      def delivery_rows
-        deliveries =
-          Records::Delivery
-            .where(step_id: @step.id)
-            .order(:person_id)
-            .select(:person_id, :mailbox_id, :state, :due_at, :sent_at, :version)
-            .all
-        people = Records::Person.where(id: deliveries.map(&:person_id)).as_hash(:id)
+      # Everybody who was or is in it: with the letter that is written down, or as it is reckoned, or passed by.
+      def member_rows
+        members = Records::Member.where(sequence_id: @sequence.id).order(:person_id, :round).all
+        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
+        entries = entries_of(members, people)
         merging = MergedStep.new(@step, @moment)
-        merged = merging.call(still_due(deliveries, people))
-        rows_for(
-          deliveries.map do |delivery|
-            [people[delivery.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version]
-          end,
-          merged,
-          merging.unanswered
-        )
+        merged = merging.call(to_merge(members, entries))
+        rows_for(entries, merged, merging.unanswered)
+      end
+
+      # @return [Array<Array(Records::Person, Time, String, String)>] person, time, state, version
+      def entries_of(members, people)
+        written = Records::Delivery.where(step_id: @step.id).select(:member_id, :state, :due_at, :sent_at, :version).as_hash(:member_id)
+        to_come = members.select { |member| member.state == "active" && !written.key?(member.id) }
+        times = Ahead.new(@sequence, @moment).call(to_come, people)
+        members.map do |member|
+          delivery, at = written[member.id], times.dig(member.id, @step.id)
+          next [people[member.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version] if delivery
+
+          [people[member.person_id], at, at ? "planned" : "skipped", (member.version_of(@step.id) if @step.other)]
+        end
       end
 
       # A letter that is out has no gaps any more: it was not sent with one.
-      def still_due(deliveries, people)
+      def to_merge(members, entries)
         mailboxes = Records::Mailbox.eager(:account).all.to_h { |box| [box.id, box] }
-        deliveries
-          .select { |delivery| Records::Delivery::STILL_DUE.include?(delivery.state) }
-          .map { |delivery| [people[delivery.person_id], mailboxes[delivery.mailbox_id], delivery.version] }
+        still = [*Records::Delivery::STILL_DUE, "planned"]
+        members.zip(entries).filter_map do |member, (person, _, state, version)|
+          [person, mailboxes[member.mailbox_id], version] if still.include?(state)
+        end
       end
 
       def rows_for(entries, merged, unanswered)

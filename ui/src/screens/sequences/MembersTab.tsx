@@ -118,7 +118,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
               </td>
               <td>
                 {member.state === 'active'
-                  ? `before step ${member.passed + 1}`
+                  ? `before step ${member.step}`
                   : member.state === 'finished'
                     ? 'went through'
                     : (LEFT[member.left_reason ?? ''] ?? 'left')}

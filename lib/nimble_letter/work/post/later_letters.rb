@@ -1,0 +1,43 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Letters of the next days that are not written down yet, since the one before is not out: they follow soon enough behind it.
+    class LaterLetters
+      # A step cannot come sooner behind the one before than this, by unit: a day may be short by its window, a working day is one.
+      AT_LEAST = {"minutes" => 60, "hours" => 3600, "days" => 86_400, "working_days" => 86_400, "weeks" => 7 * 86_400,
+                  "months" => 28 * 86_400}.freeze
+      # So many members are reckoned; more are not needed to see what the next days hold.
+      MOST = 2000
+
+      def initialize(moment) = @moment = moment
+
+      # @param to [Time] up to then
+      # @param bin_seconds [Integer]
+      # @return [Hash{Integer=>Integer}] letters by bin
+      def bins(to, bin_seconds)
+        Records::Sequence.where(state: "running").all.each_with_object(Hash.new(0)) do |sequence, bins|
+          quick = quick(sequence, to)
+          times(sequence, quick, to).each { |at| bins[at.to_i / bin_seconds] += 1 } if quick.any?
+        end
+      end
+
+      private
+
+      # @return [Array<Integer>] steps behind which the next comes within that time
+      def quick(sequence, to)
+        sequence.steps.each_cons(2).filter_map do |step, following|
+          soonest = [following.amount - 1, 0].max * AT_LEAST.fetch(following.unit)
+          step.id if @moment.now + soonest <= to
+        end
+      end
+
+      def times(sequence, steps, to)
+        due = Records::Delivery.where(sequence_id: sequence.id, step_id: steps, state: %w[due claimed]).where { due_at <= to }
+        members = Records::Member.active.where(id: due.not_waiting.limit(MOST).select(:member_id).from_self).all
+        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
+        Ahead.new(sequence, @moment).call(members, people).values.flat_map { |ahead| ahead.values.drop(1) }.select { |at| at <= to }
+      end
+    end
+  end
+end
