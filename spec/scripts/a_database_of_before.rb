@@ -54,4 +54,5 @@ transport.define_singleton_method(:close) { nil }
 Post::Worker.build(configuration, transport: -> { transport }).dispatch_due(NOW)
 open = Records::Delivery.where(state: "due").order(:id).all.map { |one| [one.person.first_name, steps.index(one.step_id), one.version] }
 puts JSON.generate(before: before, after: after.slice(*before.keys), members: members, taken: taken.map { |_, to, _| to }, open: open,
-  sent: figures.call["sent"], state: Records::Sequence[sequence].state)
+  sent: figures.call["sent"], plan: Records::Sequence[sequence].plan.all.map(&:id) == steps,
+  carried: Records::SequenceEvent.select_map(%i[kind data]), state: Records::Sequence[sequence].state)

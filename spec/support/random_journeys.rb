@@ -96,7 +96,7 @@ class RandomJourneys
 )
       lane(id, test, *steps(depth, @random.rand(3)), comes_back: pick([true, true, false]))
     end
-    lanes << lane(id, nil, *steps(depth, @random.rand(3))) if pick([true, false])
+    lanes << lane(id, nil, *steps(depth, @random.rand(3))) if lanes.empty? || pick([true, false])
     fork(
       id,
       *lanes,

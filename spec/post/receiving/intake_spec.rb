@@ -82,7 +82,8 @@ RSpec.describe "taking in what came back" do
   end
 
   it "keeps people in who asked nothing of the sort when the plan does not leave on a reply" do
-    Records::Sequence.where(id: sequence.id).update(leave_on: "[]")
+    stays = Core::Journey::Plan.new(steps: sequence.plan.steps, leave_on: [])
+    Records::FrozenPlan.where(sequence_id: sequence.id).update(tree: JSON.generate(Core::Journey::PlanJson.write(stays)))
     take_in(answer("Thanks.", in_reply_to: "<#{letter.message_id}>"))
 
     expect(Records::Member.first).to have_attributes(state: "active", status: "answered")

@@ -20,6 +20,8 @@ RSpec.describe "a database of the version before" do
     expect(told["taken"]).to contain_exactly("p0@house.example", "p1@house.example")
     # The second letter of the first has its time now, in the version that was dealt; the second has finished.
     expect(told["open"]).to eq([["P0", 1, "a"]])
-    expect(told.values_at("sent", "state")).to eq([6, "running"])
+    expect(told.values_at("sent", "state", "plan")).to eq([6, "running", true])
+    # What its events lack is said: who joined before plans had numbers joined the first.
+    expect(told["carried"]).to eq([["carried_over", JSON.generate(plan: 1, members: 4)]])
   end
 end

@@ -31,7 +31,7 @@ RSpec.describe "the accounting of a sequence" do
   end
 
   # What can happen to one of them, or to all.
-  ACTS = %i[send send send doubt_or_fail again leave reply out stop_and_go day settle].freeze
+  acts = %i[send send send doubt_or_fail again leave reply out stop_and_go day settle].freeze
 
   def happen(act, random, at)
     member = sequence.members_dataset.all.sample(random: random)
@@ -63,7 +63,7 @@ RSpec.describe "the accounting of a sequence" do
         14.times do
           at += random.rand(1..40) * 3600
           Records::Mailbox.dataset.update(Work::RestMailbox::AWAKE)
-          happen(ACTS.sample(random: random), random, at)
+          happen(acts.sample(random: random), random, at)
           holds!
         end
       end

@@ -81,6 +81,27 @@ RSpec.describe "a sequence" do
     expect(Records::Member.order(:person_id).select_map(:mailbox_id)).to eq([own.id, fallback.id])
   end
 
+  it "goes by a plan that is frozen under a number, and has events of its own" do
+    sequence = start(make_sequence)
+    %w[pause resume stop].each { |move| Work::RunSequence.call(sequence, move, moment: moment(account: maren)) }
+    sequence.steps.first.update(amount: 9)
+
+    expect(sequence.plan.steps.first.timing.amount).to eq(0)
+    expect(Records::FrozenPlan.where(sequence_id: sequence.id).select_map(:number)).to eq([1])
+    expect(Records::Member.where(sequence_id: sequence.id).select_map(:plan)).to eq([1])
+    expect(Records::Event.where(kind: "joined", sequence_id: sequence.id).map(&:data)).to eq([{"plan" => 1}])
+    expect(sequence.events.map { |event| [event.kind, event.account_id] }).to eq(
+      [["started", nil], ["paused", maren.id], ["resumed", maren.id], ["stopped", maren.id]]
+    )
+    expect { Records::SequenceEvent.dataset.delete }.to raise_error(Sequel::DatabaseError, /appended only/)
+  end
+
+  it "refuses a plan that is too long while it is laid out" do
+    draft = make_sequence
+    steps = Array.new(Core::Journey::PlanJson::MOST_STEPS + 1) { {"letter_id" => draft.steps.first.letter_id, "amount" => 0} }
+    expect { Work::PlanSequence.change(draft, {version: 1, steps: steps}, moment: moment) }.to raise_error(Invalid, /200 steps at most/)
+  end
+
   it "moves only as its state allows, and takes everybody out when stopped" do
     sequence = start(make_sequence)
     expect { Work::RunSequence.call(sequence, "resume", moment: moment) }.to raise_error(Invalid)

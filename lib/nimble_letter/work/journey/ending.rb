@@ -14,7 +14,9 @@ module NimbleLetter
         return if Records::Member.active.where(sequence_id: sequence_id).any?
         return if Records::Delivery.still_due.where(sequence_id: sequence_id).any?
 
-        Records::Sequence.where(id: sequence_id, state: "running").update(state: "ended", ended_at: at, version: Sequel[:version] + 1)
+        running = Records::Sequence.where(id: sequence_id, state: "running")
+        ended = running.update(state: "ended", ended_at: at, version: Sequel[:version] + 1)
+        SequenceEvents.append("ended", sequence_id, at: at) if ended == 1
       end
     end
   end

@@ -32,7 +32,7 @@ module NimbleLetter
       end
 
       def insert_members
-        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions]
+        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions plan]
         first = MemberStatus::LADDER.first
         rows = @rows.map do |row|
           last = before[row.person.id]
@@ -47,7 +47,8 @@ module NimbleLetter
             kept ? kept.status_by_hand : false,
             last ? last.round + 1 : 1,
             row.passage.first.first.id,
-            versions_of(row.person.id)
+            versions_of(row.person.id),
+            plan.number
           ]
         end
         Records.db[:members].import(columns, rows, slice: SLICE)
@@ -92,10 +93,15 @@ module NimbleLetter
 
       def letter_id(step_id, version) = (@letter_ids ||= {})[[step_id, version]] ||= steps[step_id].letter_of(version).id
 
+      def plan = @outlook.plan
+
       def insert_events
-        rows =
-          @rows.map { |row| ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), @moment.account&.id] }
-        Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id], rows, slice: SLICE)
+        data = JSON.generate(plan: plan.number)
+        by = @moment.account&.id
+        rows = @rows.map do |row|
+          ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), by, data]
+        end
+        Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id data], rows, slice: SLICE)
       end
     end
   end

@@ -42,6 +42,8 @@ module NimbleLetter
           changes = input.slice(:audience, :sender, :leave_on).merge({name: input[:name]&.strip}.compact)
           sequence.change!(changes, version: input[:version], now: moment.now, touched: input.key?(:steps))
           lay_out(sequence, input[:steps]) if input[:steps]
+          # What could not be frozen at the start is refused as it is laid out.
+          Core::Journey::PlanJson.read(Core::Journey::PlanJson.write(sequence.refresh.laid_out)) if input[:steps]
         end
         sequence.refresh
       end

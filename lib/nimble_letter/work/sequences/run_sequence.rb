@@ -4,8 +4,9 @@ module NimbleLetter
   module Work
     # Pause, resume and stop. Each is one move on the sequence's state; the worker looks at it before every letter.
     module RunSequence
-      MOVES = {"pause" => {from: %w[running], to: "paused"}, "resume" => {from: %w[paused], to: "running"},
-               "stop" => {from: %w[running paused], to: "stopped"}}.freeze
+      MOVES = {"pause" => {from: %w[running], to: "paused", event: "paused"},
+               "resume" => {from: %w[paused], to: "running", event: "resumed"},
+               "stop" => {from: %w[running paused], to: "stopped", event: "stopped"}}.freeze
 
       # @param move [String] one of MOVES
       # @raise [Invalid] when the sequence is in no state for it
@@ -22,6 +23,7 @@ module NimbleLetter
             ended_at: (moment.now if move == "stop")
           )
           take_everybody_out(sequence, moment) if move == "stop"
+          SequenceEvents.append(rule[:event], sequence.id, at: moment.now, account_id: moment.account&.id)
         end
         sequence
       end

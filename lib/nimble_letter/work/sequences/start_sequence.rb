@@ -22,6 +22,7 @@ module NimbleLetter
           check
           @moment.fresh! if @letters > Moment::MANY
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
+          freeze_plan
           Enrol.new(@sequence, @outlook, @moment).call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
         end
@@ -29,6 +30,19 @@ module NimbleLetter
       end
 
       private
+
+      # What its members go by from now on, whatever becomes of the draft.
+      def freeze_plan
+        plan = @sequence.laid_out
+        Records::FrozenPlan.create(
+          sequence_id: @sequence.id,
+          number: plan.number,
+          tree: Core::Journey::PlanJson.write(plan),
+          account_id: @moment.account&.id,
+          made_at: @moment.now
+        )
+        SequenceEvents.append("started", @sequence.id, at: @moment.now, account_id: @moment.account&.id, data: {plan: plan.number})
+      end
 
       def check
         raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless @sequence.draft?
