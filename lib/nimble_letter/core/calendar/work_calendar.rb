@@ -10,6 +10,7 @@ module NimbleLetter
       class WorkCalendar
         WEEKDAYS = (1..5)
         SEARCH_DAYS = 60 # no firm shuts for longer
+        MOST_KEPT = 3000 # days, for each count
 
         # Every day is free for so long that nothing can be planned.
         class NoWorkingDay < Error; end
@@ -19,6 +20,8 @@ module NimbleLetter
         def initialize(holidays: [], closed: [])
           @holidays = holidays.to_set.freeze
           @closed = closed.map(&:freeze).freeze
+          # Many members ask about the same few days; the same question always has the same answer.
+          @counted = {}
           freeze
         end
 
@@ -36,14 +39,18 @@ module NimbleLetter
         # @param count [Integer] working days to count, back when negative; 0 is the day itself or the next one worked
         # @return [Date] always a working day
         def after(date, count)
-          return before(date, -count) if count.negative?
+          known = @counted[count] ||= {}
+          known.clear if known.size > MOST_KEPT
+          known[date.jd] ||= count.negative? ? before(date, -count) : counted(date, count)
+        end
 
+        private
+
+        def counted(date, count)
           day = on_or_after(date)
           count.times { day = on_or_after(day + 1) }
           day
         end
-
-        private
 
         def before(date, count)
           day = date

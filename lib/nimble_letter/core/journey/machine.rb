@@ -65,6 +65,8 @@ module NimbleLetter
           )
 
         def leaving(plan, step, place, known, now)
+          return if known.events.empty? && plan.ends_at.nil? && plan.leave_if.nil?
+
           awaited = step.is_a?(Steps::Fork) ? Forking.new(step, nil, place, known) : nil
           event =
             known.events.find do |one|

@@ -14,7 +14,11 @@ module NimbleLetter
           freeze
         end
 
-        def with(**changes) = self.class.new(**to_h, **changes)
+        def with(**changes)
+          other = dup
+          changes.each { |name, value| other[name] = value }
+          other.freeze
+        end
       end
     end
   end
