@@ -65,7 +65,10 @@ module NimbleLetter
 
       # @param person [Records::Person]
       # @return [Core::Journey::Known] what is known of somebody to whom nothing happened yet
-      def known(person) = Core::Journey::Known.new(their_zone: zone_of(person), seed: person.id)
+      def known(person)
+        away = person.away_until
+        Core::Journey::Known.new(their_zone: zone_of(person), seed: person.id, away_until: (away if away && away >= today))
+      end
 
       # @return [TZInfo::Timezone] their own, or ours
       def zone_of(person) = Core::Calendar::Zones.fetch(person&.time_zone || firm.time_zone)

@@ -81,6 +81,42 @@ RSpec.describe "taking in what came back" do
     expect(figures(sequence)).to include("replied" => 0, "due" => 1)
   end
 
+  describe "an out-of-office that names a day" do
+    let(:away) {
+      answer("I am away until 22 May, and read nothing until then.", :in_reply_to => "<#{letter.message_id}>",
+        "Auto-Submitted" => "auto-replied")
+    }
+    let(:second) { Records::Delivery.first(sequence_id: sequence.id, state: "due") }
+
+    it "moves the next letter to the working day after, in its window, and says so" do
+      expect(second.due_at.to_date).to eq(Date.new(2026, 5, 15))
+      take_in(away)
+
+      # The 25th is a holiday.
+      expect(second.refresh.due_at).to be_between(Time.utc(2026, 5, 26, 8), Time.utc(2026, 5, 26, 10, 30))
+      expect(Web::MemberJson.rows(Records::Member.all).first).to include(away_until: "2026-05-22", next_at: second.due_at)
+      expect(Web::HistoryWords.new(Records::Event.where(kind: "answered_automatically").all).entries.first[:words]).to eq(
+        "Answered automatically: away until 22 May 2026"
+      )
+    end
+
+    it "holds for a letter that is written down later, and for what is reckoned" do
+      Records::Person.where(id: person.id).update(away_until: Date.new(2026, 5, 22))
+      other = start(make_sequence(people: [person.refresh]), at: now)
+      reckoned = -> { Work::Ahead.new(other, moment(now)).call(other.members_dataset.all, {person.id => person}).values.first.values }
+      # Its first letter was written down before anybody said so, as here it was by hand.
+      Records::Delivery.where(sequence_id: other.id).update(due_at: now + 60)
+      expect(reckoned.call.last.to_date).to eq(Date.new(2026, 5, 26))
+      worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 60)
+      expect(Records::Delivery.first(sequence_id: other.id, state: "due").due_at).to eq(reckoned.call.last)
+    end
+
+    it "keeps nothing back any more once they are back" do
+      Records::Person.where(id: person.id).update(away_until: Date.new(2026, 5, 1))
+      expect(moment.known(person.refresh).away_until).to be_nil
+    end
+  end
+
   it "keeps people in who asked nothing of the sort when the plan does not leave on a reply" do
     stays = Core::Journey::Plan.new(steps: sequence.plan.steps, leave_on: [])
     Records::FrozenPlan.where(sequence_id: sequence.id).update(tree: JSON.generate(Core::Journey::PlanJson.write(stays)))

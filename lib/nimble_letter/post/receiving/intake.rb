@@ -101,12 +101,23 @@ module NimbleLetter
         (found == :reply && person_id.nil?) ? "unmatched" : found.to_s
       end
 
+      # @return [Date, nil]
+      def away_until(incoming, moment)
+        return unless incoming.kind == "automatic"
+
+        order = (moment.firm.date_order == "mdy") ? "mdy" : "dmy"
+        words = [incoming.subject, incoming.text].compact.join(". ")
+        Core::MailReading::ReturnDate.find(words, on: moment.today, order: order)
+      end
+
       def take_effect(incoming, delivery, bounce, moment)
         kind = bounce ? bounce.event : EVENTS[incoming.kind]
         return unless kind && incoming.person_id
 
-        data = {incoming_id: incoming.id, words: bounce&.words}.compact
+        away = away_until(incoming, moment)
+        data = {incoming_id: incoming.id, words: bounce&.words, away_until: away&.iso8601}.compact
         Work::Happening.call(kind, at: moment.now, person_id: incoming.person_id, delivery: delivery, data: data)
+        Work::Away.call(incoming.person_id, away, moment) if away
       end
     end
   end

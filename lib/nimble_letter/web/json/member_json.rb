@@ -15,6 +15,7 @@ module NimbleLetter
             step: steps[member.step_id]&.succ,
             name: person.name,
             company: person.company&.name,
+            away_until: person.away_until&.iso8601,
             status_words: Work::MemberStatus::LADDER.words(member.status),
             next_at: due[member.id]
           }

@@ -97,6 +97,7 @@ module NimbleLetter
       def words(event, data)
         return status_words(data) if event.kind == "status_moved"
         return change_words(data) if event.kind == "field_changed"
+        return "Answered automatically: away until #{Date.iso8601(data["away_until"]).strftime("%-d %b %Y")}" if data["away_until"]
 
         format(
           WORDS.fetch(event.kind, event.kind.tr("_", " ").capitalize),

@@ -2,10 +2,12 @@ import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-q
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { writeDate } from '../../app/dates'
 import { moment, plural } from '../../app/format'
 import { useSession } from '../../app/session'
 import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
+import { useNow } from '../../app/usePost'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { AddPeople } from './AddPeople'
 
@@ -30,6 +32,7 @@ const LEFT: Record<string, string> = {
 /** Who is in it, where, and what the firm says of them. */
 export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
   const { firm } = useSession()
+  const now = useNow()
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
   const [status, setStatus] = useState('')
@@ -123,7 +126,12 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                     ? 'went through'
                     : (LEFT[member.left_reason ?? ''] ?? 'left')}
               </td>
-              <td className="muted whitespace-nowrap">{member.next_at ? moment(member.next_at, firm.time_zone) : '—'}</td>
+              <td className="muted whitespace-nowrap">
+                {member.next_at ? moment(member.next_at, firm.time_zone) : '—'}
+                {member.next_at && member.away_until && member.away_until >= now.slice(0, 10) && (
+                  <span className="block text-xs text-accent">away until {writeDate(member.away_until, firm.date_order)}</span>
+                )}
+              </td>
               <td className="text-right">
                 {member.state === 'active' && (
                   <button

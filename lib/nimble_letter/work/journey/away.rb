@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Somebody's mailbox said until when they are away. Nobody leaves for that; what is due to them meanwhile waits for the working
+    # day after, in its window, by the same machine that reckons all times.
+    module Away
+      # @param person_id [Integer]
+      # @param day [Date] the last one they named
+      def self.call(person_id, day, moment)
+        Records.db.transaction do
+          members = Records::Member.active.where(person_id: person_id).for_update.all
+          Records::Person.where(id: person_id).update(away_until: day)
+          known = moment.known(Records::Person[person_id])
+          members.each { |member| put_off(member, known, moment) }
+        end
+      end
+
+      def self.put_off(member, known, moment)
+        plan = moment.plan_of(member.sequence_id)
+        step = plan[member.step_id] or return
+        due = moment.machine.due(step, member.place, known)
+        return unless due&.moved == :away
+
+        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").where { due_at < due.at }
+        letter.update(due_at: due.at)
+      end
+      private_class_method :put_off
+    end
+  end
+end
