@@ -64,11 +64,26 @@ module NimbleLetter
       def machine = @machine ||= Core::Journey::Machine.new(calendar: calendar, our_zone: firm.zone)
 
       # @param person [Records::Person]
-      # @return [Core::Journey::Known] what is known of somebody to whom nothing happened yet
-      def known(person)
-        away = person.away_until
-        Core::Journey::Known.new(their_zone: zone_of(person), seed: person.id, away_until: (away if away && away >= today))
+      # @param people [Array<Records::Person>]
+      # @param plan [Core::Journey::Plan]
+      # @return [Hash{Integer=>Core::Journey::Known}] by person, what is known of them besides what happened
+      def known_of(people, plan)
+        dates = dates(people, plan.date_fields)
+        people.to_h do |person|
+          away = person.away_until
+          known =
+            Core::Journey::Known.new(
+              their_zone: zone_of(person),
+              seed: person.id,
+              dates: dates.fetch(person.id, {}),
+              away_until: (away if away && away >= today)
+            )
+          [person.id, known]
+        end
       end
+
+      # @return [Core::Journey::Known]
+      def known(person, plan) = known_of([person], plan)[person.id]
 
       # @return [TZInfo::Timezone] their own, or ours
       def zone_of(person) = Core::Calendar::Zones.fetch(person&.time_zone || firm.time_zone)
@@ -86,6 +101,14 @@ module NimbleLetter
       end
 
       private
+
+      # @return [Hash{Integer=>Hash{String=>Date}}]
+      def dates(people, fields)
+        return {} if fields.empty?
+
+        facts.for_people(people, deals: fields.any? { |key| key.start_with?("deal.") })
+          .transform_values { |values| values.slice(*fields).compact }
+      end
 
       def colleagues
         @colleagues ||= begin

@@ -227,6 +227,22 @@ RSpec.describe Core::Calendar::Timing do
     end
   end
 
+  describe "#reopening" do
+    def again(instant, **timing) = described_class.new(**timing).reopening(instant, about(instant)).at
+
+    it "lets what was meant for exactly nine go a while later, and waits for another day after that" do
+      sharp = {from_minute: 540, to_minute: 540}
+      expect(again(Time.utc(2026, 5, 12, 9, 59), **sharp)).to eq(Time.utc(2026, 5, 12, 9, 59))
+      expect(again(Time.utc(2026, 5, 12, 10, 1), **sharp)).to eq(Time.utc(2026, 5, 13, 8))
+      expect(again(Time.utc(2026, 5, 12, 7), **sharp)).to eq(Time.utc(2026, 5, 12, 8))
+      expect(again(Time.utc(2026, 5, 25, 8, 30), **sharp)).to eq(Time.utc(2026, 5, 26, 8))
+    end
+
+    it "is the next opening of a window" do
+      expect(again(Time.utc(2026, 5, 12, 10, 30))).to eq(Time.utc(2026, 5, 13, 8))
+    end
+  end
+
   describe "what it refuses" do
     {
       "amount" => [{amount: -1}, {amount: 1_000_000, unit: "days"}, {amount: 121, unit: "months"}, {amount: 1.5}, {amount: nil}],

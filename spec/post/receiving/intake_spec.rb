@@ -113,7 +113,7 @@ RSpec.describe "taking in what came back" do
 
     it "keeps nothing back any more once they are back" do
       Records::Person.where(id: person.id).update(away_until: Date.new(2026, 5, 1))
-      expect(moment.known(person.refresh).away_until).to be_nil
+      expect(moment.known(person.refresh, sequence.plan).away_until).to be_nil
     end
   end
 

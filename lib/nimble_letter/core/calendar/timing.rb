@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "date"
+
 module NimbleLetter
   module Core
     module Calendar
@@ -14,6 +16,7 @@ module NimbleLetter
         EVERY_DAY = [0, 1, 2, 3, 4, 5, 6].freeze
         DAY_MINUTES = 24 * 60
         SHORTEST_WINDOW = 15 # minutes; less leaves no room to space letters. None at all: exactly then
+        MINUTES_LATE = 120 # of what was meant for exactly one minute
         WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
         SPREAD_SHARE = 10 # or this part of the delay, whichever is less
 
@@ -74,6 +77,18 @@ module NimbleLetter
           end
           day = fitting(date + 1, about.calendar)
           Due.new(slot(day, from_minute, about.seed, zone_in_use), instant, moved(date, about.calendar) || :window, false)
+        end
+
+        # @return [Due] when what missed its time may go: as #next_opening, but what was meant for exactly one minute may be late by
+        #   so much of the same day before it waits for another
+        def reopening(instant, about)
+          return next_opening(instant, about) unless to_minute == from_minute
+
+          date, minute = Zones.local((zone == "theirs") ? about.their_zone : about.our_zone, instant)
+          late = minute - from_minute
+          return Due.new(instant, instant, nil, false) if fits?(date, about.calendar) && late.between?(0, MINUTES_LATE)
+
+          next_opening(instant, about)
         end
 
         def fixed? = %w[date field].include?(counted)

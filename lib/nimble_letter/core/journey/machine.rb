@@ -44,8 +44,8 @@ module NimbleLetter
           (due && step.is_a?(Steps::Letter) && known.away_until) ? back(due, step, place, known) : due
         end
 
-        # @return [Calendar::Timing::Due] when the window of a step is open next
-        def opening(step, place, known, from) = step.timing.next_opening(from, about(step, place, known))
+        # @return [Calendar::Timing::Due] when a step that missed its time may be done
+        def opening(step, place, known, from) = step.timing.reopening(from, about(step, place, known))
 
         # @return [Calendar::Timing::Due, nil] when a fork waits no longer
         def limit(fork, place, known) = fork.within&.due(about(fork, place, known))

@@ -44,6 +44,9 @@ module NimbleLetter
         # @return [Integer] id of the fork that has this lane
         def fork_with(lane_id) = @forks.fetch(lane_id)
 
+        # @return [Array<String>] fields whose dates its steps stand around
+        def date_fields = all.filter_map { |step| step.timing&.field unless step.is_a?(Steps::Fork) }.uniq
+
         # @return [Place] of somebody who joins
         def entrance(at) = Place.new(step_id: steps.first&.id, base: at)
 

@@ -19,7 +19,21 @@ module NimbleLetter
 
       # other: nil, or {"what" => "subject", "subject" => document} or {"what" => "letter", "letter_id" => Integer}, and when one
       # may be called the better: "at_least" letters of each, "after_hours" since the last went out
-      TIMING = %i[amount unit from_minute to_minute zone].freeze
+      TIMING = %i[counted amount unit field yearly from_minute to_minute days zone late no_date].freeze
+
+      # @param timing [Core::Calendar::Timing]
+      # @return [Hash{Symbol=>Object}] columns
+      def self.timing_columns(timing) = timing.to_h.slice(*TIMING).merge(on_date: timing.date, weekdays: timing.weekdays.join)
+
+      # @param json [Hash{Symbol=>Object}] parts of a timing as the contract has them
+      # @return [Core::Calendar::Timing]
+      # @raise [Invalid]
+      def self.timing_of(json)
+        date = json[:on_date]
+        Core::Calendar::Timing.new(**json.slice(*TIMING, :weekdays).compact, date: date && Date.iso8601(date.to_s))
+      rescue Date::Error
+        raise Invalid.new("“#{date.to_s[0, 40]}” is no day.", at: "steps.on_date")
+      end
 
       # @param version [String, nil] "a" or "b"
       # @return [Letter] what members with that version get
@@ -35,7 +49,10 @@ module NimbleLetter
       # @return [Hash, nil] the other subject of a member with that version
       def subject_of(version) = ((version == "b" && other && other["what"] == "subject") ? other["subject"] : nil)
 
-      def timing = Core::Calendar::Timing.new(**values.slice(*TIMING))
+      def timing = Core::Calendar::Timing.new(**values.slice(*TIMING), date: on_date, weekdays: weekdays.chars.map(&:to_i))
+
+      # @return [Hash] as the contract has it
+      def timing_json = values.slice(*TIMING, :on_date).merge(weekdays: timing.weekdays)
 
       def to_core = Core::Journey::Steps::Letter.new(id: id, letter_id: letter_id, timing: timing)
     end

@@ -55,7 +55,9 @@ module NimbleLetter
 
       def step(step, date, first, counts, gaps)
         {
-          **step.values.slice(:id, :letter_id, :amount, :unit, :from_minute, :to_minute, :zone),
+          **step.values.slice(:id, :letter_id),
+          **step.timing_json,
+          goes_out: Work::TimingWords.say(step.timing, first: step.position.zero?),
           letter: step.letter&.name,
           subject: step.letter&.document(:subject)&.summary,
           day: (date - first).to_i,

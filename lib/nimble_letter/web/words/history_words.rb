@@ -18,6 +18,7 @@ module NimbleLetter
         "complained" => "Complained about a letter",
         "joined" => "Joined “%<sequence>s”",
         "left" => "Left “%<sequence>s”",
+        "skipped" => "“%<letter>s” was passed by",
         "finished" => "Went through “%<sequence>s”",
         "converted" => "Converted: %<label>s",
         "note" => "Note",
@@ -39,6 +40,7 @@ module NimbleLetter
         "bounced" => "the address failed",
         "refused" => "the address was refused",
         "converted" => "converted",
+        "no_date" => "has not the date a step is about",
         "taken_out" => "taken out by hand",
         "stopped" => "the sequence was stopped",
         "complained" => "after a complaint"
@@ -56,7 +58,7 @@ module NimbleLetter
         "answers" => %w[replied answered_automatically unsubscribed complained converted],
         "notes" => %w[note call],
         "record" => %w[field_changed merged imported],
-        "sequences" => %w[joined left finished status_moved]
+        "sequences" => %w[joined left finished skipped status_moved]
       }.freeze
 
       # @return [Array<String>] event kinds

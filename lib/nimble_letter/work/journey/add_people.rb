@@ -29,7 +29,7 @@ module NimbleLetter
           again: again_by_status,
           gaps: gaps,
           without_mailbox: rows.count { |row| row.mailbox.nil? },
-          letters: rows.size * @sequence.steps.size
+          letters: rows.sum { |row| row.passage.size }
         }
       end
 

@@ -11,15 +11,15 @@ module NimbleLetter
         Records.db.transaction do
           members = Records::Member.active.where(person_id: person_id).for_update.all
           Records::Person.where(id: person_id).update(away_until: day)
-          known = moment.known(Records::Person[person_id])
-          members.each { |member| put_off(member, known, moment) }
+          person = Records::Person[person_id]
+          members.each { |member| put_off(member, person, moment) }
         end
       end
 
-      def self.put_off(member, known, moment)
+      def self.put_off(member, person, moment)
         plan = moment.plan_of(member.sequence_id)
         step = plan[member.step_id] or return
-        due = moment.machine.due(step, member.place, known)
+        due = moment.machine.due(step, member.place, moment.known(person, plan))
         return unless due&.moved == :away
 
         letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").where { due_at < due.at }

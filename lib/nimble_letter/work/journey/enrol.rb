@@ -32,7 +32,7 @@ module NimbleLetter
       end
 
       def insert_members
-        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions plan]
+        columns = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions plan state]
         first = MemberStatus::LADDER.first
         rows = @rows.map do |row|
           last = before[row.person.id]
@@ -46,9 +46,10 @@ module NimbleLetter
             kept ? kept.status : first,
             kept ? kept.status_by_hand : false,
             last ? last.round + 1 : 1,
-            row.passage.first.first.id,
+            row.passage.first&.first&.id,
             versions_of(row.person.id),
-            plan.number
+            plan.number,
+            row.passage.empty? ? "finished" : "active"
           ]
         end
         Records.db[:members].import(columns, rows, slice: SLICE)
@@ -62,7 +63,7 @@ module NimbleLetter
 
       def insert_deliveries
         columns = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at version]
-        rows = @rows.map do |row|
+        rows = @rows.reject { |row| row.passage.empty? }.map do |row|
           step, due = row.passage.first
           version = versions.fetch(step.id, {})[row.person.id]
           [

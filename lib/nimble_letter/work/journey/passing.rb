@@ -40,11 +40,39 @@ module NimbleLetter
         return member.save_changes unless member.state == "active"
 
         plan, person = moment.plan_of(member.sequence_id), person || Records::Person[member.person_id]
-        place = plan.after(member.place, base)
-        member.update(step_id: place.step_id, base: place.base)
-        decision = moment.machine.next(plan, place, moment.known(person), base)
-        decision.is_a?(Core::Journey::Decisions::Finish) ? finish(member, base) : next_letter(member, decision)
+        go_on(member, plan.after(member.place, base), base, plan, moment.known(person, plan), moment)
       end
+
+      # On to the next letter, past what is passed by.
+      def self.go_on(member, place, now, plan, known, moment)
+        decision = moment.machine.next(plan, place, known, now)
+        while decision.is_a?(Core::Journey::Decisions::Skip)
+          passed_by(member, decision, now)
+          place = plan.after(place, decision.at)
+          decision = moment.machine.next(plan, place, known, now)
+        end
+        member.update(step_id: place.step_id, base: place.base)
+        case decision
+        when Core::Journey::Decisions::Finish then finish(member, now)
+        when Core::Journey::Decisions::Leave then Leaving.call(member, decision.reason, at: now)
+        else next_letter(member, decision)
+        end
+      end
+      private_class_method :go_on
+
+      def self.passed_by(member, decision, at)
+        Records::Event.insert(
+          kind: "skipped",
+          person_id: member.person_id,
+          occurred_at: at,
+          sequence_id: member.sequence_id,
+          step_id: decision.step.id,
+          letter_id: decision.step.letter_id,
+          member_id: member.id,
+          data: JSON.generate(reason: decision.reason)
+        )
+      end
+      private_class_method :passed_by
 
       def self.finish(member, at)
         member.update(state: "finished")

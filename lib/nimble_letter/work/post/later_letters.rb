@@ -27,7 +27,7 @@ module NimbleLetter
       # @return [Array<Integer>] steps behind which the next comes within that time
       def quick(sequence, to)
         sequence.steps.each_cons(2).filter_map do |step, following|
-          soonest = [following.amount - 1, 0].max * AT_LEAST.fetch(following.unit)
+          soonest = (following.counted == "step") ? [following.amount - 1, 0].max * AT_LEAST.fetch(following.unit) : 0
           step.id if @moment.now + soonest <= to
         end
       end

@@ -12,7 +12,7 @@ module NimbleLetter
       def for(delivery, from: @moment.now)
         step, person = delivery.step.to_core, delivery.person
         place = Core::Journey::Place.new(step_id: step.id, base: from)
-        @moment.machine.opening(step, place, @moment.known(person), from).at
+        @moment.machine.opening(step, place, @moment.known(person, @moment.plan_of(delivery.sequence_id)), from).at
       end
     end
   end

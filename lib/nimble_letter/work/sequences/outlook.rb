@@ -29,7 +29,10 @@ module NimbleLetter
       def rows
         @rows ||= begin
           day_book = DayBook.new(@moment, plan)
-          people.map { |person| row(person, day_book) }
+          people.each_slice(2000).flat_map do |some|
+            known = @moment.known_of(some, plan)
+            some.map { |person| row(person, known[person.id], day_book) }
+          end
         end
       end
 
@@ -48,9 +51,13 @@ module NimbleLetter
         Records::Person.where(Sequel[:people][:id] => ids)
       end
 
-      def first_at = rows.map { |row| row.passage.first.last }.min
+      # @return [Time, nil] nil when nobody would get anything
+      def first_at = rows.filter_map { |row| row.passage.first&.last }.min
 
-      def last_at = rows.map { |row| row.passage.last.last }.max
+      def last_at = rows.filter_map { |row| row.passage.last&.last }.max
+
+      # @return [Integer] to all of them together; whoever has not the date a step is about passes it by
+      def letters = rows.sum { |row| row.passage.size }
 
       # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
       def gaps(step)
@@ -93,9 +100,8 @@ module NimbleLetter
 
       def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
 
-      def row(person, day_book)
+      def row(person, known, day_book)
         mailbox = sender.for(person)
-        known = @moment.known(person)
         base = mailbox ? day_book.base_for(mailbox, known) : @moment.now
         Row.new(person, mailbox, Core::Journey::Path.new(@moment.machine, plan, known).letters(plan.entrance(base), base))
       end

@@ -50,17 +50,29 @@ module NimbleLetter
 
       # Steps keep their number where they can, since personal lines hang on them.
       def self.lay_out(sequence, steps)
-        steps.each { |step| Core::Calendar::Timing.new(**step.transform_keys(&:to_sym).slice(*Records::Step::TIMING)) }
+        steps = steps.map { |step| step.merge(timing: timing(step.transform_keys(&:to_sym))) }
         kept = steps.filter_map { |step| step["id"] }
         sequence.steps_dataset.exclude(id: kept).delete
         steps.each_with_index do |step, position|
-          values =
-            step.transform_keys(&:to_sym).slice(:letter_id, *Records::Step::TIMING).merge(position: position, other: other(step["other"]))
+          values = {letter_id: step["letter_id"], position: position, other: other(step["other"]),
+                    **Records::Step.timing_columns(step[:timing])}
           existing = step["id"] && Records::Step.first(id: step["id"], sequence_id: sequence.id)
           existing ? existing.update(values) : Records::Step.create(values.merge(sequence_id: sequence.id))
         end
       end
       private_class_method :lay_out
+
+      # @return [Core::Calendar::Timing]
+      def self.timing(json)
+        timing = Records::Step.timing_of(json)
+        return timing unless timing.counted == "field"
+
+        field = Records::FieldCatalogue.current[timing.field]
+        return timing if field&.type == :date && !field.retired? && %w[person company deal].include?(field.subject)
+
+        raise Invalid.new("There is no date “#{timing.field.to_s[0, 60]}” to count from.", code: :unknown_field, at: "steps.field")
+      end
+      private_class_method :timing
 
       # @return [Hash, nil] see Records::Step
       def self.other(json)

@@ -40,6 +40,8 @@ module NimbleLetter
 
         steps.each_with_index.flat_map do |step, i|
           if step.letter.nil? then [block("no_letter", "Step #{i + 1} has no letter.", step)]
+          elsif step.counted == "date" && step.on_date < @moment.today
+            [block("date_past", "Step #{i + 1} is for a day that is past.", step)]
           else
             [step.letter, (step.letter_of("b") if step.other)].compact.uniq(&:id).flat_map { |letter| letter_remarks(letter, step) }
           end
@@ -106,7 +108,7 @@ module NimbleLetter
       def numbers
         return {people: 0, letters: 0, mailboxes: []} unless outlook
 
-        {people: outlook.people.size, letters: outlook.people.size * steps.size, first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.people.size, letters: outlook.letters, first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 

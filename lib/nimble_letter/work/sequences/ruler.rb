@@ -14,7 +14,10 @@ module NimbleLetter
       def dates(joined)
         known = Core::Journey::Known.new(their_zone: @moment.firm.zone, seed: 1)
         letters = Core::Journey::Path.new(@moment.machine, @plan, known).letters(@plan.entrance(joined), joined)
-        letters.map { |_, at| @moment.firm.today(at) }
+        days = letters.to_h { |step, at| [step.id, @moment.firm.today(at)] }
+        # A step around a date of somebody's own stands where the one before does: nobody's date is known here.
+        last = @moment.firm.today(joined)
+        @plan.all.map { |step| last = days.fetch(step.id, last) }
       end
 
       # @return [Array<Date>] days without post from the first step to the last

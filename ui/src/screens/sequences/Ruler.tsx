@@ -9,21 +9,6 @@ import { layOut } from './ruler'
 type Sequence = Shape<'Sequence'>
 type Step = Shape<'Step'>
 
-const UNITS: Record<Step['unit'], [string, string]> = {
-  minutes: ['minute', 'minutes'],
-  hours: ['hour', 'hours'],
-  days: ['day', 'days'],
-  working_days: ['working day', 'working days'],
-  weeks: ['week', 'weeks'],
-}
-
-/** "3 working days later", "on joining". */
-export function delayWords(step: Pick<Step, 'amount' | 'unit'>, first: boolean): string {
-  if (step.amount === 0) return first ? 'on joining' : 'same day'
-  const [one, many] = UNITS[step.unit]
-  return `${step.amount} ${step.amount === 1 ? one : many} ${first ? 'after joining' : 'later'}`
-}
-
 function StepCard({
   sequenceId,
   step,
@@ -58,8 +43,8 @@ function StepCard({
     >
       <button type="button" aria-pressed={chosen} onClick={onChoose} className="block w-full text-left">
         <span className="flex justify-between text-xs muted">
-          <span>
-            Letter · {delayWords(step, position === 1)}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
+          <span className="truncate" title={step.goes_out}>
+            Letter · {step.goes_out}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
           </span>
           <span>{position}</span>
         </span>

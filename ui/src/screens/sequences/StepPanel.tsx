@@ -3,75 +3,13 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { plural, timeOfDay } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
+import { useNow } from '../../app/usePost'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { OtherVersion } from './OtherVersion'
-import { delayWords } from './Ruler'
+import { StepTiming } from './StepTiming'
 import { type Change, stepInput } from './useSequence'
 
 type Step = Shape<'Step'>
-
-const UNITS: { value: Step['unit']; words: string }[] = [
-  { value: 'working_days', words: 'working days' },
-  { value: 'days', words: 'days' },
-  { value: 'weeks', words: 'weeks' },
-  { value: 'hours', words: 'hours' },
-]
-const TIMES = Array.from({ length: 48 }, (_, i) => i * 30).concat(1440)
-
-function Timing({ step, first, onChange }: { step: Step; first: boolean; onChange: (change: Partial<Step>) => void }) {
-  return (
-    <div className="bg-[var(--sheet)] border border-base-300 rounded-sm px-2 py-2 flex flex-wrap items-center gap-1.5">
-      <input
-        type="number"
-        min={0}
-        max={365}
-        aria-label="How long after"
-        className="text-field !w-14"
-        value={step.amount}
-        onChange={(event) => onChange({ amount: Math.min(365, Math.max(0, Number(event.target.value) || 0)) })}
-      />
-      <select
-        aria-label="Unit"
-        className="select select-sm w-34 bg-transparent"
-        value={step.unit}
-        onChange={(event) => onChange({ unit: event.target.value as Step['unit'] })}
-      >
-        {UNITS.map((unit) => (
-          <option key={unit.value} value={unit.value}>
-            {unit.words}
-          </option>
-        ))}
-      </select>
-      <span className="muted">{first ? 'after joining' : 'after the step before'}, between</span>
-      {(['from_minute', 'to_minute'] as const).map((name) => (
-        <select
-          key={name}
-          aria-label={name === 'from_minute' ? 'Not before' : 'Not after'}
-          className="select select-sm w-20 bg-transparent"
-          value={step[name]}
-          onChange={(event) => onChange({ [name]: Number(event.target.value) })}
-        >
-          {[...new Set([...TIMES, step[name]])]
-            .sort((a, b) => a - b)
-            .map((minutes) => (
-              <option key={minutes} value={minutes}>
-                {timeOfDay(minutes)}
-              </option>
-            ))}
-        </select>
-      ))}
-      <select
-        aria-label="Whose clock"
-        className="select select-sm w-28 bg-transparent"
-        value={step.zone}
-        onChange={(event) => onChange({ zone: event.target.value as Step['zone'] })}
-      >
-        <option value="theirs">their time</option>
-        <option value="ours">our time</option>
-      </select>
-    </div>
-  )
-}
 
 function FirstLetter({ step }: { step: Step }) {
   const { data: stack } = useQuery({
@@ -116,6 +54,7 @@ export function StepPanel({
   onClose: () => void
 }) {
   const { data: catalogue } = useCatalogue()
+  const now = useNow()
   const step = sequence.steps[index]
   if (!step) return null
   const draft = sequence.state === 'draft'
@@ -150,11 +89,11 @@ export function StepPanel({
             </select>
           </label>
           <span className="field-label">Goes out</span>
-          <Timing step={step} first={index === 0} onChange={update} />
+          <StepTiming step={step} first={index === 0} today={now.slice(0, 10)} onChange={update} />
         </>
       ) : (
         <p className="mb-2">
-          Goes out {delayWords(step, index === 0)}, between {timeOfDay(step.from_minute)} and {timeOfDay(step.to_minute)},{' '}
+          Goes out {step.goes_out}, between {timeOfDay(step.from_minute)} and {timeOfDay(step.to_minute)},{' '}
           {step.zone === 'theirs' ? 'their' : 'our'} time.
         </p>
       )}

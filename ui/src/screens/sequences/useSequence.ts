@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
@@ -21,13 +22,32 @@ export function useSequence(id: number) {
     client.setQueryData(key, sequence)
     stale(client, 'sequence')
   }
-  const change = useInTurn(
+  const under = useRef(0)
+  const saving = useInTurn(
     key,
     query.data,
     (body: Change, version) => ask(api.PATCH('/api/sequences/{id}', { params: { path: { id } }, body: { ...body, version } })),
-    // The page shows what is kept, so that the next change is made on that.
-    { onSuccess, onError: () => client.invalidateQueries({ queryKey: key }) },
+    {
+      // What was changed since is on the page already, and on its way.
+      onSuccess: (sequence) => {
+        under.current -= 1
+        if (under.current === 0) onSuccess(sequence)
+      },
+      onError: () => {
+        under.current -= 1
+        client.invalidateQueries({ queryKey: key })
+      },
+    },
   )
+  // Shown before it is saved, so that the next change is made on it, however quickly one follows the other.
+  const change = {
+    error: saving.error,
+    mutate: (body: Change) => {
+      under.current += 1
+      client.setQueryData<Sequence>(key, (kept) => kept && changed(kept, body))
+      saving.mutate(body)
+    },
+  }
   const start = useInTurn(
     key,
     query.data,
@@ -43,8 +63,25 @@ export function useSequence(id: number) {
   return { query, change, start, move }
 }
 
+/** A sequence as it will be; steps that are new wait for their number. */
+function changed(kept: Sequence, { steps, ...rest }: Change): Sequence {
+  if (!steps?.every((step) => step.id != null)) return { ...kept, ...rest }
+  const shown = steps.flatMap((step) => {
+    const before = kept.steps.find((one) => one.id === step.id)
+    return before ? [{ ...before, ...step, id: before.id }] : []
+  })
+  return { ...kept, ...rest, steps: shown }
+}
+
 /** A step as it is sent back. */
 export function stepInput(step: Shape<'Step'>): Shape<'StepInput'> {
-  const { id, letter_id, amount, unit, from_minute, to_minute, zone, other } = step
-  return { id, letter_id: letter_id ?? null, amount, unit, from_minute, to_minute, zone, other: other ?? null }
+  const { id, letter_id, other, counted, amount, unit, on_date, field, yearly } = step
+  const { from_minute, to_minute, weekdays, days, zone, late, no_date } = step
+  return {
+    id,
+    letter_id: letter_id ?? null,
+    other: other ?? null,
+    ...{ counted, amount, unit, on_date: on_date ?? null, field: field ?? null, yearly },
+    ...{ from_minute, to_minute, weekdays, days, zone, late, no_date },
+  }
 }

@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+RSpec.describe "when a step goes out" do
+  let(:ana) { make_person(birthday: Date.new(1980, 5, 20)) }
+  let(:bo) { make_person(birthday: nil) }
+  let(:draft) { make_sequence(people: [ana, bo], letters: Array.new(3) { make_letter }) }
+
+  def lay_out(*timings)
+    steps = draft.steps.zip(timings).map do |step, timing|
+      {"id" => step.id, "letter_id" => step.letter_id, "amount" => 0, "unit" => "working_days", "from_minute" => 540, "to_minute" => 540,
+       "zone" => "theirs", **(timing || {}).transform_keys(&:to_s)}
+    end
+    Work::PlanSequence.change(draft, {version: draft.refresh.version, steps: steps}, moment: moment)
+  end
+
+  def ready = Work::ReadyCheck.new(draft.refresh, moment).call
+
+  def ahead(person)
+    members = draft.members_dataset.where(person_id: person.id).all
+    Work::Ahead.new(draft.refresh, moment).call(members, {person.id => person}).values.first.values.map(&:to_date)
+  end
+
+  it "is kept as it was laid out: months, days of the week, a day, a date of theirs" do
+    lay_out({amount: 1, unit: "months", weekdays: [2, 4], days: "any"}, {counted: "date", on_date: "2026-07-01", late: "at_once"},
+      {counted: "field", field: "person.birthday", amount: -10, unit: "days", yearly: true, no_date: "leave"})
+    timings = draft.refresh.steps.map(&:timing)
+    expect(timings.map(&:counted)).to eq(%w[step date field])
+    expect(timings[0]).to have_attributes(unit: "months", weekdays: [2, 4], days: "any")
+    expect(timings[1]).to have_attributes(date: Date.new(2026, 7, 1), late: "at_once")
+    expect(timings[2]).to have_attributes(field: "person.birthday", amount: -10, yearly: true, no_date: "leave")
+    expect(draft.plan).to eq(draft.plan).or have_attributes(steps: draft.steps.map(&:to_core))
+  end
+
+  it "refuses what cannot be meant, and a date nobody has" do
+    {
+      "a day that is none" => {counted: "date", on_date: "2026-02-30"},
+      "no day" => {counted: "date"},
+      "no date" => {counted: "field", field: "person.shoe_size", unit: "days"},
+      "a field that is no date" => {counted: "field", field: "person.city", unit: "days"},
+      "a million days" => {amount: 100_000, unit: "days"},
+      "no day of the week" => {weekdays: []}
+    }.each { |what, timing| expect { lay_out(timing) }.to raise_error(Invalid), what }
+    expect(draft.refresh.steps.map { |step| step.timing.counted }.uniq).to eq(["step"])
+  end
+
+  it "is laid out for each, by their own dates; who has none passes the step by, and all adds up" do
+    around = {counted: "field", field: "person.birthday", amount: -1, unit: "days", yearly: true, days: "any"}
+    lay_out({}, around, {amount: 1, unit: "weeks"})
+    expect(ready).to include(ready: true, people: 2, letters: 5)
+    start(draft)
+    expect(ahead(ana)).to eq([Date.new(2026, 5, 12), Date.new(2026, 5, 19), Date.new(2026, 5, 26)])
+    expect(ahead(bo)).to eq([Date.new(2026, 5, 12), Date.new(2026, 5, 19)])
+
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 3600)
+    expect(Records::Event.where(kind: "skipped").select_map(%i[person_id step_id data])).to eq(
+      [[bo.id, draft.steps[1].id, JSON.generate(reason: "no_date")]]
+    )
+    expect(Web::HistoryWords.new(Records::Event.where(kind: "skipped").all).entries.first[:words]).to eq("“A word” was passed by")
+    expect(draft.steps.map { |step| Work::Accounting.new(draft.refresh).of(step).values_at("planned", "sent", "skipped", "due") }).to eq(
+      [[2, 2, 0, 0], [2, 0, 1, 1], [2, 0, 0, 2]]
+    )
+  end
+
+  it "lets go whoever has not the date, where the step says so" do
+    lay_out({}, {counted: "field", field: "person.birthday", unit: "days", yearly: true, no_date: "leave"})
+    start(draft)
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 3600)
+    expect(Records::Member.first(person_id: bo.id)).to have_attributes(state: "left", left_reason: "no_date")
+  end
+
+  it "does not begin with a day that is past, and passes one by that passes meanwhile" do
+    lay_out({counted: "date", on_date: "2026-05-11"})
+    expect(ready[:remarks].map { |remark| remark[:code] }).to include("date_past")
+    lay_out({}, {counted: "date", on_date: "2026-05-12", from_minute: 540, to_minute: 540})
+    start(draft, at: now)
+    expect(ahead(ana).size).to eq(3)
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 7200)
+    expect(Records::Member.first(person_id: ana.id).step_id).to eq(draft.steps[2].id)
+  end
+
+  it "keeps a step around nobody's date where the one before stands on the ruler" do
+    lay_out({}, {counted: "field", field: "person.birthday", unit: "days", yearly: true}, {amount: 2})
+    expect(Work::Ruler.new(draft.refresh.plan, moment).dates(now)).to eq([12, 12, 14].map { |day| Date.new(2026, 5, day) })
+  end
+
+  it "asks for room once on a day of its own" do
+    draft.update(sender: {"kind" => "mailbox", "mailbox_id" => make_mailbox(daily_limit: 1).id})
+    lay_out({counted: "date", on_date: "2026-06-03"})
+    expect(Work::Outlook.new(draft.refresh, moment).rows.map { |row| row.passage.first.last.to_date }.uniq).to eq([Date.new(2026, 6, 3)])
+  end
+
+  describe "in words" do
+    def said(first: false, **timing) = Work::TimingWords.say(Core::Calendar::Timing.new(**timing), first: first)
+
+    {
+      {first: true} => "on joining",
+      {} => "same day",
+      {amount: 3} => "3 working days later",
+      {amount: 1, unit: "months", first: true} => "1 month after joining",
+      {amount: 2, unit: "weeks", counted: "joining"} => "2 weeks after joining",
+      {counted: "date", date: Date.new(2026, 7, 1)} => "on 1 Jul 2026",
+      {counted: "field", field: "person.birthday", amount: -10, unit: "days", yearly: true} => "10 days before “birthday”, every year",
+      {counted: "field", field: "person.fitted_on", amount: 0, unit: "days"} => "on “room fitted on”",
+      {amount: 3, weekdays: [2, 3, 4]} => "3 working days later, on Tue to Thu",
+      {amount: 3, weekdays: [1, 5]} => "3 working days later, on Mon and Fri",
+      {amount: 1, unit: "days", days: "any"} => "1 day later, also on days off",
+      {amount: 1, unit: "days", days: "any", weekdays: [0, 5, 6]} => "1 day later, on Fri to Sun"
+    }.each { |timing, words| it("says #{words}") { expect(said(**timing)).to eq(words) } }
+  end
+end
