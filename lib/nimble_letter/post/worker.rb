@@ -45,7 +45,11 @@ module NimbleLetter
       # @param now [Time]
       # @param upto [Time] see Dispatch#round
       # @return [Integer] letters handled
-      def dispatch_due(now, upto: now) = @sending.letters(moment(now), upto: upto).tap { Work::Ending.sweep(at: now) }
+      def dispatch_due(now, upto: now)
+        at = moment(now)
+        Work::ReckonAnew.round(at)
+        @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
+      end
 
       # @return [Integer] letters to colleagues handled
       def send_tests(now) = @sending.tests(moment(now))

@@ -61,6 +61,63 @@ RSpec.describe "when a step goes out" do
     )
   end
 
+  describe "a date that changes under way" do
+    before do
+      lay_out({counted: "field", field: "person.birthday", unit: "days", yearly: true, days: "any"}, {amount: 1, unit: "days"})
+      start(draft)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+    end
+
+    def waits_for
+      waiting = Records::Delivery.where(person_id: ana.id, state: "due").select_map(%i[step_id due_at])
+      waiting.map { |id, at| [id, at.to_date.iso8601] }
+    end
+
+    def born(day)
+      Work::ChangePerson.call(ana.refresh, {"person.birthday" => day}, version: ana.version, moment: moment(account: make_account))
+      worker(transport: ToldTransport.new).dispatch_due(now)
+    end
+
+    it "moves the letter that waits for it, sooner or later" do
+      expect(waits_for).to eq([[draft.steps[0].id, "2026-05-20"]])
+      born("1980-05-16")
+      expect(waits_for).to eq([[draft.steps[0].id, "2026-05-16"]])
+      born("1980-08-01")
+      expect(waits_for).to eq([[draft.steps[0].id, "2026-08-01"]])
+    end
+
+    it "passes the step by when the date is gone, and all adds up" do
+      born(nil)
+      expect(waits_for).to eq([[draft.steps[1].id, "2026-05-13"]])
+      figures = Work::Accounting.new(draft.refresh).of(draft.steps.first)
+      expect(figures.values_at("planned", "skipped", "due")).to eq([2, 2, 0])
+    end
+
+    it "keeps nobody waiting who can be reckoned when somebody cannot" do
+      other = make_person(birthday: Date.new(1980, 5, 21))
+      Work::AddPeople.new(draft.refresh, {"people" => [other.id]}, moment).call(letters: 3)
+      allow(Work::Passing).to receive(:anew).and_wrap_original do |anew, member, *rest|
+        (member.person_id == ana.id) ? raise("odd") : anew.call(member, *rest)
+      end
+      Work::ChangePerson.call(other.refresh, {"person.birthday" => "1980-07-01"}, version: other.version,
+        moment: moment(account: make_account))
+      born("1980-05-16")
+      expect(Records::Delivery.where(person_id: other.id, state: "due").get(:due_at).to_date).to eq(Date.new(2026, 7, 1))
+      expect(Records::SetAside.select_map(:kind)).to eq(["round"])
+    end
+
+    it "is moved back by an undo" do
+      at = moment(account: make_account)
+      act = Work::Act.new({"kind" => "field", "field" => "person.birthday", "value" => "1980-06-02"}, at)
+      set = Work::ChangeMany.start(act, Records::Person.where(id: ana.id), moment: at)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+      expect(waits_for.last.last).to eq("2026-06-02")
+      Work::TakeBack.start(set.refresh, moment: at)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+      expect(waits_for.last.last).to eq("2026-05-20")
+    end
+  end
+
   it "lets go whoever has not the date, where the step says so" do
     lay_out({}, {counted: "field", field: "person.birthday", unit: "days", yearly: true, no_date: "leave"})
     start(draft)

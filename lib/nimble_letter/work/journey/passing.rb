@@ -43,6 +43,28 @@ module NimbleLetter
         go_on(member, plan.after(member.place, base), base, plan, moment.known(person, plan), moment)
       end
 
+      # What is known of a member has changed: the letter that waits for its time gets another, or is passed by.
+      # @param member [Records::Member] locked
+      # @return [Boolean] whether anything moved
+      def self.anew(member, person, moment)
+        plan = moment.plan_of(member.sequence_id)
+        step = plan[member.step_id]
+        return false unless step && step.timing.counted == "field"
+
+        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").for_update.first or return false
+        decision = moment.machine.next(plan, member.place, moment.known(person, plan), moment.now)
+        case decision
+        when Core::Journey::Decisions::Skip, Core::Journey::Decisions::Leave
+          letter.update(state: "skipped", reason: decision.reason.to_s)
+          go_on(member, member.place, moment.now, plan, moment.known(person, plan), moment)
+        else
+          return false if letter.due_at == decision.due.at
+
+          letter.update(due_at: decision.due.at)
+        end
+        true
+      end
+
       # On to the next letter, past what is passed by.
       def self.go_on(member, place, now, plan, known, moment)
         decision = moment.machine.next(plan, place, known, now)
