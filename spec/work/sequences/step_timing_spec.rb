@@ -118,6 +118,22 @@ RSpec.describe "when a step goes out" do
     end
   end
 
+  it "has those join behind a step whose date they have not, and those who have none of them behind all" do
+    around = {counted: "field", field: "person.birthday", unit: "days", yearly: true, days: "any"}
+    lay_out(around, {amount: 1, unit: "days"}, around)
+    start(draft)
+    expect(Records::Member.order(:person_id).select_map(%i[person_id step_id state])).to eq(
+      [[ana.id, draft.steps[0].id, "active"], [bo.id, draft.steps[1].id, "active"]]
+    )
+    only = make_sequence(people: [bo], letters: [make_letter])
+    Records::Step.where(sequence_id: only.id).update(counted: "field", field: "person.birthday", unit: "days", yearly: true)
+    expect(Work::ReadyCheck.new(only.refresh, moment).call[:remarks].map { |remark| remark[:code] }).to eq(["no_time"])
+    only.update(audience: {"people" => [ana.id, bo.id]})
+    start(only.refresh)
+    whole = Records::Event.where(sequence_id: only.id, person_id: bo.id).order(:id).select_map(:kind)
+    expect(whole).to eq(%w[joined skipped finished])
+  end
+
   it "lets go whoever has not the date, where the step says so" do
     lay_out({}, {counted: "field", field: "person.birthday", unit: "days", yearly: true, no_date: "leave"})
     start(draft)

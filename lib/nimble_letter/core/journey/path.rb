@@ -19,10 +19,13 @@ module NimbleLetter
         # @param place [Place]
         # @param now [Time]
         # @return [Array<Point>] without waiting for a time; the last one is Leave, Finish, or a Wait for a person
-        def ahead(place, now)
+        # @param upto [Time, nil] nothing after it is reckoned
+        def ahead(place, now, upto: nil)
           points = []
           MOST.times do
             decision, now = @machine.soonest(@plan, place, @known, now)
+            return points if upto && now > upto
+
             points << Point.new(decision, place, now)
             return points if [Decisions::Leave, Decisions::Finish, Decisions::Wait].include?(decision.class)
 
@@ -32,8 +35,8 @@ module NimbleLetter
         end
 
         # @return [Array<Array(Steps::Letter, Time)>] the letters ahead with the time each would go at
-        def letters(place, now)
-          ahead(place, now).filter_map do |point|
+        def letters(place, now, upto: nil)
+          ahead(place, now, upto: upto).filter_map do |point|
             decision = point.decision
             [decision.step, decision.due.at] if decision.is_a?(Decisions::Send)
           end

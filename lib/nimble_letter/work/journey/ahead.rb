@@ -5,8 +5,9 @@ module NimbleLetter
     # What lies ahead of members, reckoned from where they stand: the letter that is written down at its time, and those behind it.
     class Ahead
       # @param sequence [Records::Sequence]
-      def initialize(sequence, moment)
-        @sequence, @moment, @plan = sequence, moment, moment.plan_of(sequence.id)
+      # @param upto [Time, nil] nothing after it is reckoned
+      def initialize(sequence, moment, upto: nil)
+        @moment, @plan, @upto = moment, moment.plan_of(sequence.id), upto
       end
 
       # @param members [Array<Records::Member>] active ones
@@ -38,7 +39,7 @@ module NimbleLetter
       end
 
       def times(known, place, now) =
-        Core::Journey::Path.new(@moment.machine, @plan, known).letters(place, now).to_h { |step, at| [step.id, at] }
+        Core::Journey::Path.new(@moment.machine, @plan, known).letters(place, now, upto: @upto).to_h { |step, at| [step.id, at] }
     end
   end
 end

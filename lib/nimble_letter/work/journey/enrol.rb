@@ -96,13 +96,29 @@ module NimbleLetter
 
       def plan = @outlook.plan
 
+      # Steps whose time cannot come for them, before the first that can; all of them may be such.
+      def passed_by(row)
+        first = row.passage.first&.first
+        steps = plan.steps.take_while { |step| step.id != first&.id }
+        skipped = steps.map { |step| event("skipped", row, {reason: "no_time"}).merge(step_id: step.id, letter_id: step.letter_id) }
+        first ? skipped : [*skipped, event("finished", row, nil)]
+      end
+
+      def event(kind, row, data)
+        {
+          kind: kind,
+          person_id: row.person.id,
+          occurred_at: @moment.now,
+          sequence_id: @sequence.id,
+          member_id: @member_ids.fetch(row.person.id),
+          account_id: @moment.account&.id,
+          data: data && JSON.generate(data)
+        }
+      end
+
       def insert_events
-        data = JSON.generate(plan: plan.number)
-        by = @moment.account&.id
-        rows = @rows.map do |row|
-          ["joined", row.person.id, @moment.now, @sequence.id, @member_ids.fetch(row.person.id), by, data]
-        end
-        Records.db[:events].import(%i[kind person_id occurred_at sequence_id member_id account_id data], rows, slice: SLICE)
+        rows = @rows.flat_map { |row| [event("joined", row, {plan: plan.number}), *passed_by(row)] }
+        Records::BulkInsert.call(:events, rows)
       end
     end
   end

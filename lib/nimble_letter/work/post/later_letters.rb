@@ -7,8 +7,8 @@ module NimbleLetter
       # A step cannot come sooner behind the one before than this, by unit: a day may be short by its window, a working day is one.
       AT_LEAST = {"minutes" => 60, "hours" => 3600, "days" => 86_400, "working_days" => 86_400, "weeks" => 7 * 86_400,
                   "months" => 28 * 86_400}.freeze
-      # So many members are reckoned; more are not needed to see what the next days hold.
-      MOST = 2000
+      # So many members of a sequence are reckoned: the strip is a picture, and asked for every few seconds.
+      MOST = 5000
 
       def initialize(moment) = @moment = moment
 
@@ -36,7 +36,7 @@ module NimbleLetter
         due = Records::Delivery.where(sequence_id: sequence.id, step_id: steps, state: %w[due claimed]).where { due_at <= to }
         members = Records::Member.active.where(id: due.not_waiting.limit(MOST).select(:member_id).from_self).all
         people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
-        Ahead.new(sequence, @moment).call(members, people).values.flat_map { |ahead| ahead.values.drop(1) }.select { |at| at <= to }
+        Ahead.new(sequence, @moment, upto: to).call(members, people).values.flat_map { |ahead| ahead.values.drop(1) }
       end
     end
   end

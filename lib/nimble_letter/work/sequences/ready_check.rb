@@ -14,7 +14,7 @@ module NimbleLetter
       # @return [Hash] ready, remarks, and what starting would do (people, letters, first_at, last_at, mailboxes)
       def call
         remarks = [*plan_remarks, *firm_remarks, *audience_remarks]
-        remarks += [*mailbox_remarks, *gap_remarks] if outlook
+        remarks += [*mailbox_remarks, *gap_remarks, *date_remarks] if outlook
         {ready: remarks.none?(&:blocking), remarks: remarks.map { |remark| remark.to_h.compact }, **numbers}
       end
 
@@ -103,6 +103,12 @@ module NimbleLetter
           letters = (count == 1) ? "1 letter of “#{step.letter.name}” has" : "#{count} letters of “#{step.letter.name}” have"
           block("gaps", "#{letters} a gap. Fill it, or give the field a fallback.", step, count)
         end
+      end
+
+      def date_remarks
+        return [] if outlook.letters.positive? || outlook.people.empty?
+
+        [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
       end
 
       def numbers
