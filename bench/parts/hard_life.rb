@@ -267,7 +267,7 @@ class HardLife
         id: Records::Delivery.where(id: Records::SetAside.exclude(delivery_id: nil).select(:delivery_id)).select(:member_id)
       ).count
     say "%d kills (%s); started again: %s", @kills.values.sum, words(@kills), words(@restarts)
-    say "letters: %d planned, %s", states.size, words(states.map(&:last).tally)
+    say "letters: %d written down, %s", states.size, words(states.map(&:last).tally)
     say "  written to twice: %d", taken.count { |_, times| times > 1 }
     say "  called sent and never arrived: %d", of.call("sent").count { |key| arrived.call(key).zero? }
     say "  arrived and not called sent or in doubt: %d",
