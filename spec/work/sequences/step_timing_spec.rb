@@ -38,7 +38,8 @@ RSpec.describe "when a step goes out" do
       "no date" => {counted: "field", field: "person.shoe_size", unit: "days"},
       "a field that is no date" => {counted: "field", field: "person.city", unit: "days"},
       "a million days" => {amount: 100_000, unit: "days"},
-      "no day of the week" => {weekdays: []}
+      "no day of the week" => {weekdays: []},
+      "a weekend of working days" => {weekdays: [0, 6]}
     }.each { |what, timing| expect { lay_out(timing) }.to raise_error(Invalid), what }
     expect(draft.refresh.steps.map { |step| step.timing.counted }.uniq).to eq(["step"])
   end
@@ -160,6 +161,13 @@ RSpec.describe "when a step goes out" do
     draft.update(sender: {"kind" => "mailbox", "mailbox_id" => make_mailbox(daily_limit: 1).id})
     lay_out({counted: "date", on_date: "2026-06-03"})
     expect(Work::Outlook.new(draft.refresh, moment).rows.map { |row| row.passage.first.last.to_date }.uniq).to eq([Date.new(2026, 6, 3)])
+  end
+
+  it "looks for room on the next of its days of the week when one is full" do
+    draft.update(sender: {"kind" => "mailbox", "mailbox_id" => make_mailbox(daily_limit: 1).id})
+    lay_out({weekdays: [4]})
+    days = Work::Outlook.new(draft.refresh, moment).rows.map { |row| row.passage.first.last.to_date }
+    expect(days).to eq([Date.new(2026, 5, 14), Date.new(2026, 5, 21)])
   end
 
   describe "in words" do

@@ -23,6 +23,9 @@ module NimbleLetter
           unless timing.weekdays.any? && (timing.weekdays - Timing::EVERY_DAY).empty?
             yield("at least one day of the week is chosen", "weekdays")
           end
+          if timing.days == "working" && (timing.weekdays & WorkCalendar::WEEKDAYS.to_a).empty?
+            yield("on working days only, at least one from Monday to Friday is chosen", "weekdays")
+          end
           yield("it needs a date", "date") if timing.counted == "date" && !timing.date.is_a?(Date)
           return unless timing.counted == "field"
 

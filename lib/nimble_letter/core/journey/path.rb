@@ -18,8 +18,8 @@ module NimbleLetter
 
         # @param place [Place]
         # @param now [Time]
-        # @return [Array<Point>] without waiting for a time; the last one is Leave, Finish, or a Wait for a person
         # @param upto [Time, nil] nothing after it is reckoned
+        # @return [Array<Point>] without waiting for a time; the last one is Leave, Finish, or a Wait for a person
         def ahead(place, now, upto: nil)
           points = []
           MOST.times do

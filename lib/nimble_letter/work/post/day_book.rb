@@ -18,13 +18,11 @@ module NimbleLetter
       def base_for(mailbox, known)
         zone = known.their_zone.identifier
         base = @open_from.fetch([mailbox.id, zone], @moment.now)
-        before = nil
         loop do
           due = @moment.machine.due(@step, @plan.entrance(base), known)&.at
           # On a day of its own it finds no other; the mailbox's limit has it wait when it is to go.
-          return base if due.nil? || due == before
+          return base if due.nil? || @step.timing.fixed?
 
-          before = due
           key = [mailbox.id, @moment.firm.today(due)]
           return base.tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
 

@@ -21,9 +21,6 @@ module NimbleLetter
         counts.slice(*FIGURES).merge("here" => active_at([step.id]))
       end
 
-      # @return [Hash{String=>Integer}] of all steps together
-      def total = steps.map { |step| of(step) }.inject { |all, one| all.merge(one) { |_, a, b| a + b } } || {}
-
       # @param figure [String] of FIGURES
       # @param step_id [Integer, nil] nil: of any step
       # @return [Sequel::Dataset] of people

@@ -31,6 +31,8 @@ const WEEKDAYS = [
   { day: 6, words: 'Saturday' },
   { day: 0, words: 'Sunday' },
 ]
+const EVERY_DAY = [0, 1, 2, 3, 4, 5, 6]
+const isWeekday = (day: number) => day !== 0 && day !== 6
 const TIMES = Array.from({ length: 48 }, (_, i) => i * 30).concat(1440)
 const SELECT = 'select select-sm bg-transparent'
 
@@ -63,6 +65,7 @@ export function StepTiming({
   const dates = catalogue?.fields.filter((field) => field.type === 'date' && !field.retired) ?? []
   const likely = dates.find((field) => field.key === 'person.birthday') ?? dates[0]
   const around = step.counted === 'field'
+  const meant = step.days === 'working' ? step.weekdays.filter(isWeekday) : step.weekdays
   const before = around && step.amount < 0
   const { text, type, leave } = useTyped(String(Math.abs(step.amount)))
   return (
@@ -185,7 +188,7 @@ export function StepTiming({
       <fieldset className="flex flex-wrap items-center gap-1">
         <legend className="sr-only">Days of the week</legend>
         {WEEKDAYS.map(({ day, words }) => {
-          const off = step.days === 'working' && (day === 0 || day === 6)
+          const off = step.days === 'working' && !isWeekday(day)
           const on = step.weekdays.includes(day) && !off
           return (
             <button
@@ -193,7 +196,7 @@ export function StepTiming({
               type="button"
               aria-pressed={on}
               aria-label={words}
-              disabled={off || (on && step.weekdays.length === 1)}
+              disabled={off || (on && meant.length === 1)}
               className={`btn btn-xs btn-plain w-9 ${on ? '!border-primary text-primary' : ''}`}
               onClick={() =>
                 onChange({ weekdays: on ? step.weekdays.filter((one) => one !== day) : [...step.weekdays, day].sort() })
@@ -207,7 +210,11 @@ export function StepTiming({
           aria-label="Days off"
           className={`${SELECT} w-40`}
           value={step.days}
-          onChange={(event) => onChange({ days: event.target.value as Step['days'] })}
+          onChange={(event) => {
+            const days = event.target.value as Step['days']
+            // A weekend alone holds no working day.
+            onChange({ days, ...(step.weekdays.some(isWeekday) ? {} : { weekdays: EVERY_DAY }) })
+          }}
         >
           <option value="working">working days</option>
           <option value="any">days off too</option>
