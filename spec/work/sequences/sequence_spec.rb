@@ -96,6 +96,21 @@ RSpec.describe "a sequence" do
     expect { Records::SequenceEvent.dataset.delete }.to raise_error(Sequel::DatabaseError, /appended only/)
   end
 
+  it "lets one write into the letter of the round somebody is in, though they had it in the round before" do
+    person = make_person
+    sequence = start(make_sequence(people: [person], letters: [make_letter, make_letter]))
+    first = sequence.steps.first
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 7200)
+    expect { Work::WriteIntoLetter.new(first, person, moment).line("By the way") }.to raise_error(Invalid, /out already/)
+    Work::Leaving.call(sequence.members_dataset.first, "taken_out", at: now)
+    sequence.refresh.update(state: "running")
+    Work::AddPeople.new(sequence, {"people" => [person.id]}, moment(now + 7200), again: "reset").call(letters: 2)
+
+    expect(Work::Stack.new(first, moment).letter(person)).to include(state: "due")
+    Work::WriteIntoLetter.new(first, person, moment).line("By the way")
+    expect(Work::Stack.new(first, moment).letter(person)[:line]).to eq("By the way")
+  end
+
   it "refuses a plan that is too long while it is laid out" do
     draft = make_sequence
     steps = Array.new(Core::Journey::PlanJson::MOST_STEPS + 1) { {"letter_id" => draft.steps.first.letter_id, "amount" => 0} }

@@ -16,6 +16,9 @@ module NimbleLetter
 
       dataset_module do
         def active = where(state: "active")
+
+        # @return [Member, nil] of the round they are in, or were in last
+        def newest(sequence_id, person_id) = where(sequence_id: sequence_id, person_id: person_id).order(Sequel.desc(:round)).first
       end
 
       # @return [Core::Journey::Place]

@@ -62,7 +62,8 @@ module NimbleLetter
 
       private
 
-      def delivery_of(person) = Records::Delivery.where(step_id: @step.id, person_id: person.id).order(Sequel.desc(:id)).first
+      # Of the round they are in, or were in last.
+      def delivery_of(person) = (member = member_of(person)) && Records::Delivery.first(step_id: @step.id, member_id: member.id)
 
       def line_of(person) = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)
 
@@ -75,7 +76,7 @@ module NimbleLetter
         delivery&.version || (@sequence.draft? ? outlook.versions(@step)[person.id] : member_of(person)&.version_of(@step.id))
       end
 
-      def member_of(person) = Records::Member.where(sequence_id: @sequence.id, person_id: person.id).order(Sequel.desc(:round)).first
+      def member_of(person) = Records::Member.newest(@sequence.id, person.id)
 
       # Of a letter that is not written down yet.
       def reckoned(person)

@@ -58,7 +58,8 @@ module NimbleLetter
       private
 
       def refuse_if_out!
-        out = Records::Delivery.where(step_id: @step.id, person_id: @person.id).exclude(state: Records::Delivery::CALLED_BACK).any?
+        member = Records::Member.newest(@step.sequence_id, @person.id) or return
+        out = Records::Delivery.where(step_id: @step.id, member_id: member.id).exclude(state: Records::Delivery::CALLED_BACK).any?
         raise Invalid.new("This letter is out already.", code: :already_out) if out
       end
     end
