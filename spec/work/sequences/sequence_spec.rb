@@ -100,7 +100,8 @@ RSpec.describe "a sequence" do
     person = make_person
     sequence = start(make_sequence(people: [person], letters: [make_letter, make_letter]))
     first = sequence.steps.first
-    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 7200)
+    sequence.deliveries_dataset.update(due_at: now + 60)
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 60)
     expect { Work::WriteIntoLetter.new(first, person, moment).line("By the way") }.to raise_error(Invalid, /out already/)
     Work::Leaving.call(sequence.members_dataset.first, "taken_out", at: now)
     sequence.refresh.update(state: "running")
