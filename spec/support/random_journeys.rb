@@ -83,7 +83,7 @@ class RandomJourneys
       not_after: pick([nil, nil, Steps::NotAfter.new(seconds: 86_400)])
     )
     when 4 then task(id, **time, waits: pick([true, false]))
-    when 5 then Steps::Change.new(id: id, what: "tag", to: "press", timing: timing(**time))
+    when 5 then Steps::Change.new(id: id, what: "tag", to: {"names" => ["press"]}, timing: timing(**time))
     else forking(depth - 1)
     end
   end

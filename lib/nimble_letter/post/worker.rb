@@ -48,6 +48,8 @@ module NimbleLetter
       def dispatch_due(now, upto: now)
         at = moment(now)
         Work::ReckonAnew.round(at)
+        Work::AskLeaving.round(at)
+        Work::AdvanceMembers.round(at)
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
       end
 
@@ -66,11 +68,16 @@ module NimbleLetter
       # Ends what is under way; see Lanes#close.
       def close = @sending.close
 
-      # @return [Time, nil] when the next letter is due, or the next mailbox has rested
+      # @return [Time, nil] when the next letter or member is due, the next mailbox has rested, or a new day asks who leaves
       def next_due(after:)
         running = Records::Sequence.where(state: "running").select_map(:id)
-        waiting = Records::Delivery.where(state: "due", sequence_id: running).exclude(Work::PostHold.dataset.select(1).exists)
-        [waiting.where { due_at > after }.min(:due_at), Records::Mailbox.resting(after).min(:rests_until)].compact.min
+        waiting = Records::Delivery.where(state: "due", sequence_id: running).going.exclude(Work::PostHold.dataset.select(1).exists)
+        [
+          waiting.where { due_at > after }.min(:due_at),
+          Records::Mailbox.resting(after).min(:rests_until),
+          Work::AdvanceMembers.next_due(after: after),
+          Work::AskLeaving.next_due(moment(after))
+        ].compact.min
       end
 
       private

@@ -16,6 +16,15 @@ module NimbleLetter
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
       def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
         @now, @account, @firm, @lookups, @connection, @fresh = now.getutc, account, firm, lookups, connection, fresh
+        @plans, @ladders = {}, {}
+      end
+
+      # @param time [Time] of something that is recorded at its own time
+      # @return [Moment] then, with all that has been read
+      def at(time)
+        return self if time == now
+
+        dup.tap { |other| other.instance_exec { @now, @sql, @facts = time.getutc, nil, nil } }
       end
 
       # @raise [Forbidden] unless an admin asks
@@ -63,24 +72,10 @@ module NimbleLetter
       # @return [Core::Journey::Machine]
       def machine = @machine ||= Core::Journey::Machine.new(calendar: calendar, our_zone: firm.zone)
 
-      # @param person [Records::Person]
       # @param people [Array<Records::Person>]
       # @param plan [Core::Journey::Plan]
       # @return [Hash{Integer=>Core::Journey::Known}] by person, what is known of them besides what happened
-      def known_of(people, plan)
-        dates = dates(people, plan.date_fields)
-        people.to_h do |person|
-          away = person.away_until
-          known =
-            Core::Journey::Known.new(
-              their_zone: zone_of(person),
-              seed: person.id,
-              dates: dates.fetch(person.id, {}),
-              away_until: (away if away && away >= today)
-            )
-          [person.id, known]
-        end
-      end
+      def known_of(people, plan) = Knowing.new(plan, self).of_people(people)
 
       # @return [Core::Journey::Known]
       def known(person, plan) = known_of([person], plan)[person.id]
@@ -88,9 +83,17 @@ module NimbleLetter
       # @return [TZInfo::Timezone] their own, or ours
       def zone_of(person) = Core::Calendar::Zones.fetch(person&.time_zone || firm.time_zone)
 
-      # Read once a moment: the plan of a running sequence does not change.
+      # Read once a moment: a plan with a number does not change.
+      # @param number [Integer, nil] nil: the one that is in effect
       # @return [Core::Journey::Plan]
-      def plan_of(sequence_id) = (@plans ||= {})[sequence_id] ||= Records::Sequence[sequence_id].plan
+      def plan_of(sequence_id, number = nil)
+        @plans[[sequence_id, number]] ||=
+          number ? Records::FrozenPlan.first(sequence_id: sequence_id, number: number).to_core : Records::Sequence[sequence_id].plan
+      end
+
+      # Read once a moment.
+      # @return [Core::Statuses::Ladder] of that sequence's members
+      def ladder_of(sequence_id) = @ladders[sequence_id] ||= Records::StatusSet.ladders([sequence_id])[sequence_id]
 
       def audience(json) = Records::Audience.new(json, sql: sql)
 
@@ -101,14 +104,6 @@ module NimbleLetter
       end
 
       private
-
-      # @return [Hash{Integer=>Hash{String=>Date}}]
-      def dates(people, fields)
-        return {} if fields.empty?
-
-        facts.for_people(people, deals: fields.any? { |key| key.start_with?("deal.") })
-          .transform_values { |values| values.slice(*fields).compact }
-      end
 
       def colleagues
         @colleagues ||= begin

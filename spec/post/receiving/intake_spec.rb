@@ -95,7 +95,7 @@ RSpec.describe "taking in what came back" do
       # The 25th is a holiday.
       expect(second.refresh.due_at).to be_between(Time.utc(2026, 5, 26, 8), Time.utc(2026, 5, 26, 10, 30))
       expect(Web::MemberJson.rows(Records::Member.all).first).to include(away_until: "2026-05-22", next_at: second.due_at)
-      expect(Web::HistoryWords.new(Records::Event.where(kind: "answered_automatically").all).entries.first[:words]).to eq(
+      expect(Web::HistoryWords.new(Records::Event.where(kind: "answered_automatically").all, moment).entries.first[:words]).to eq(
         "Answered automatically: away until 22 May 2026"
       )
     end

@@ -206,7 +206,10 @@ RSpec.describe "sending what is due" do
     end
 
     it "loses nothing while a mail server is away for a working day" do
-      sequence.steps.first.update(to_minute: 1260)
+      plan = sequence.plans.first
+      first, *rest = plan.tree["steps"]
+      timing = first["timing"].merge("to_minute" => 1260)
+      plan.update(tree: plan.tree.merge("steps" => [first.merge("timing" => timing), *rest]))
       at = opened
       tries = 0
       while at < opened + 10 * 3600

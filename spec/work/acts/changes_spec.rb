@@ -69,7 +69,8 @@ RSpec.describe "doing something to many records" do
 
     expect(set).to have_attributes(words: "Tagged 2 people press", total: 2, handled: 2)
     words =
-      Web::HistoryWords.new(Records::Event.where(person_id: people.first.id).all).entries.map { |entry| entry.values_at(:words, :detail) }
+      events = Records::Event.where(person_id: people.first.id).all
+      Web::HistoryWords.new(events, moment).entries.map { |entry| entry.values_at(:words, :detail) }
     expect(words).to eq([["Tagged press", "changed together with others"]])
   end
 

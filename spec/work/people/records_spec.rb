@@ -7,7 +7,7 @@ RSpec.describe "records" do
   def change(person, values) = Work::ChangePerson.call(person.refresh, values, version: person.version, moment: at)
 
   def history(person) =
-    Web::HistoryWords.new(Records::Event.where(person_id: person.id).order(:id).all).entries.map { |entry| entry[:words] }
+    Web::HistoryWords.new(Records::Event.where(person_id: person.id).order(:id).all, moment).entries.map { |entry| entry[:words] }
 
   describe "a person" do
     it "moves from lead to client and back on one record, dated" do
@@ -214,7 +214,7 @@ RSpec.describe "records" do
         "filters" => [york.id],
         "lists" => [list.id],
         "people" => [people[4].id, people[1].id],
-        "members" => [{"membership" => "was_in", "sequence_id" => earlier.id, "status" => [Work::MemberStatus::LADDER.first]}],
+        "members" => [{"membership" => "was_in", "sequence_id" => earlier.id, "status" => [Core::Statuses::Ladder.new.first]}],
         "without_lists" => [off.id],
         "without" => [people[4].id]
       }
@@ -365,7 +365,7 @@ RSpec.describe "adding people to a sequence that runs" do
     expect(joining.preview[:sieve]).to include(matching: 3, would_get_it: 2)
   end
 
-  let(:begins) { Work::MemberStatus::LADDER.first }
+  let(:begins) { Core::Statuses::Ladder.new.first }
 
   it "makes members with their letters, the status kept or reset as was said" do
     expect { joining("keep").call(letters: 3) }.to raise_error(Conflict)

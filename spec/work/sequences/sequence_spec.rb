@@ -89,7 +89,7 @@ RSpec.describe "a sequence" do
     expect(sequence.plan.steps.first.timing.amount).to eq(0)
     expect(Records::FrozenPlan.where(sequence_id: sequence.id).select_map(:number)).to eq([1])
     expect(Records::Member.where(sequence_id: sequence.id).select_map(:plan)).to eq([1])
-    expect(Records::Event.where(kind: "joined", sequence_id: sequence.id).map(&:data)).to eq([{"plan" => 1}])
+    expect(Records::Event.where(kind: "joined", sequence_id: sequence.id).map(&:data)).to eq([{"plan" => 1, "by" => "start"}])
     expect(sequence.events.map { |event| [event.kind, event.account_id] }).to eq(
       [["started", nil], ["paused", maren.id], ["resumed", maren.id], ["stopped", maren.id]]
     )

@@ -29,7 +29,8 @@ module NimbleLetter
             points << Point.new(decision, place, now)
             return points if [Decisions::Leave, Decisions::Finish, Decisions::Wait].include?(decision.class)
 
-            place, now = behind(decision, place, now)
+            place = @plan.behind(decision, place, now)
+            now = [now, decision.at].max if decision.is_a?(Decisions::Take)
           end
           raise Error.new("This plan does not end.", code: :endless)
         end
@@ -39,16 +40,6 @@ module NimbleLetter
           ahead(place, now, upto: upto).filter_map do |point|
             decision = point.decision
             [decision.step, decision.due.at] if decision.is_a?(Decisions::Send)
-          end
-        end
-
-        # Where a member stands once a decision is carried out.
-        # @return [Array(Place, Time)]
-        def behind(decision, place, now)
-          case decision
-          when Decisions::Take then [@plan.into(place, decision.lane, decision.at, decision.because), [now, decision.at].max]
-          when Decisions::Pass, Decisions::Skip then [@plan.after(place, decision.at), now]
-          else [@plan.after(place, now), now]
           end
         end
       end

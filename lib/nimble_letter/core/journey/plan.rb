@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "set"
+
 module NimbleLetter
   module Core
     module Journey
@@ -47,6 +49,55 @@ module NimbleLetter
         # @return [Array<String>] fields whose dates its steps stand around
         def date_fields = all.filter_map { |step| step.timing&.field unless step.is_a?(Steps::Fork) }.uniq
 
+        # @return [Array<Object>] every condition that may be asked of a member
+        def conditions = all.flat_map { |step| asks(step.id) }.push(leave_if).compact.uniq
+
+        # @return [Boolean] whether nothing but the times of letters has to be known, and nobody who has left by now is in it
+        def simple? = number == 1 && all.all? { |step| step.is_a?(Steps::Letter) && certain?(step) }
+
+        # @return [Boolean] whether it is certain as soon as its time is known that the step's letter goes
+        def certain?(step) = step.only_for.nil? && step.not_after.nil? && !step.look_first && leave_if.nil?
+
+        # Where a member stands once a decision is carried out.
+        # @param decision [Decisions::Send, Decisions::Do, Decisions::Pass, Decisions::Take, Decisions::Skip]
+        # @return [Place]
+        def behind(decision, place, now)
+          case decision
+          when Decisions::Take then into(place, decision.lane, decision.at, decision.because)
+          when Decisions::Pass, Decisions::Skip then after(place, decision.at)
+          else after(place, now)
+          end
+        end
+
+        # @return [Array<Integer>] ids of the steps that whoever stands before one will come to for certain, that one first
+        def certainly(step_id)
+          on = []
+          while step_id
+            on << step_id
+            step = self[step_id]
+            # A lane that ends takes some of them elsewhere.
+            break if step.is_a?(Steps::Fork) && !all_come_back?(step)
+
+            step_id = following(step_id)
+          end
+          on
+        end
+
+        # @return [Array<Integer>] ids of the steps that whoever stands before one may come to, those that are certain among them
+        def possibly(step_id)
+          on = Set.new
+          open = [step_id]
+          while (id = open.pop)
+            next unless on.add?(id)
+
+            step = self[id]
+            open << following(id) unless step.is_a?(Steps::Fork) && only_through_lanes?(step)
+            open.concat(step.lanes.filter_map { |lane| lane.steps.first&.id }) if step.is_a?(Steps::Fork)
+            open.compact!
+          end
+          on.to_a
+        end
+
         # @return [Place] of somebody who joins
         def entrance(at) = Place.new(step_id: steps.first&.id, base: at)
 
@@ -71,6 +122,13 @@ module NimbleLetter
         end
 
         private
+
+        # Whoever fits no lane goes on behind the fork.
+        def all_come_back?(fork) =
+          fork.lanes.all? { |lane| lane.comes_back && lane.steps.grep(Steps::Fork).all? { |one| all_come_back?(one) } }
+
+        def only_through_lanes?(fork) =
+          fork.lanes.any? { |lane| lane.test.nil? } && fork.lanes.none? { |lane| lane.comes_back && lane.steps.empty? }
 
         # @param after [Integer, nil] id of what comes behind the last of these steps
         # @param lane [Steps::Lane, nil] the steps are in

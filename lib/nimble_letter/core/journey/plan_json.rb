@@ -11,6 +11,7 @@ module NimbleLetter
         NAMES = KINDS.invert.freeze
         MOST_STEPS = 200
         DEEPEST = 6 # forks within forks
+        MOST_LANES = 12
 
         # @param plan [Plan]
         # @return [Hash]
@@ -89,8 +90,10 @@ module NimbleLetter
           return fork(json, at, depth) if kind == Steps::Fork
 
           values = json.slice(*(kind.members.map(&:to_s) - %w[timing not_after])).transform_keys(&:to_sym)
-          kind.new(**values, timing: timing(json.fetch("timing", {}), "#{at}.timing"),
+          step = kind.new(**values, timing: timing(json.fetch("timing", {}), "#{at}.timing"),
             not_after: not_after(json["not_after"], "#{at}.not_after"))
+          StepCheck.call(step) { |message, place| wrong(message, "#{at}.#{place}") }
+          step
         end
 
         def fork(json, at, depth)
@@ -98,6 +101,7 @@ module NimbleLetter
           wrong("This fork has no lane.", "#{at}.lanes", "Say what it waits for, or take it out.") if lanes.empty?
           rest = lanes.reject { |lane| lane["test"] }
           wrong("A fork has one “otherwise” at most.", "#{at}.lanes") if rest.size > 1
+          wrong("A fork has #{MOST_LANES} lanes at most.", "#{at}.lanes") if lanes.size > MOST_LANES
           within = json["within"] && timing(json["within"], "#{at}.within")
           Steps::Fork.new(id: json["id"], within: within,
             lanes: lanes.each_with_index.map { |lane, i| lane(lane, "#{at}.lanes[#{i}]", depth) })

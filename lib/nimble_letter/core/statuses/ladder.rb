@@ -20,16 +20,16 @@ module NimbleLetter
           Rung.new("won", "converted", %w[converted], true)
         ].freeze
 
-        attr_reader :rungs
+        attr_reader :rungs, :first
 
-        def initialize(rungs = STANDARD)
-          @rungs = rungs.dup.freeze
+        # @param rungs [Array<Rung>] lowest first
+        # @param default [String, nil] the one a member begins with; nil: the lowest
+        def initialize(rungs = STANDARD, default: nil)
+          @rungs, @first = rungs.dup.freeze, default || rungs.first.key
           @height = rungs.each_with_index.to_h { |rung, i| [rung.key, i] }.freeze
           @by_event = rungs.flat_map { |rung| rung.events.map { |event| [event, rung.key] } }.to_h.freeze
           freeze
         end
-
-        def first = rungs.first.key
 
         def known?(key) = @height.key?(key)
 

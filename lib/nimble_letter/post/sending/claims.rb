@@ -90,6 +90,8 @@ module NimbleLetter
       def put_off(rows, moment)
         limits = DailyLimits.new(moment, rows.map(&:mailbox_id).uniq)
         rows.select do |row|
+          next false if Work::Lapse.call(row, moment)
+
           due = due_instead(row, moment, limits)
           Records::Delivery.where(id: row.id).update(due_at: due) if due
           due.nil?

@@ -118,6 +118,7 @@ module NimbleLetter
             .exclude(Work::PostHold.dataset.select(1).exists)
             .exclude(mailbox_id: Records::Mailbox.resting(at).select(:id))
             .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
+            .going
             .where(person_id: load.barred.allowed)
         changed =
           departing.update(

@@ -25,8 +25,11 @@ module NimbleLetter
 
         # @param now [Time] of the clock in use
         def ready(now, running)
-          where(state: "due", sequence_id: running) { due_at <= now }.order(:due_at, :id)
+          where(state: "due", sequence_id: running) { due_at <= now }.going.order(:due_at, :id)
         end
+
+        # Without those whose member somebody has paused.
+        def going = exclude(member_id: Member.exclude(paused_at: nil).select(:id))
 
         # Those whose failing nobody has to decide about.
         def not_set_aside = exclude(id: SetAside.exclude(delivery_id: nil).select(:delivery_id))

@@ -7,7 +7,7 @@ module NimbleLetter
       extend JsonColumn
       include Versioned
 
-      json_column :audience, :sender, :leave_on
+      json_column :audience, :sender, :leave_on, :leave_if
 
       STATES = %w[draft running paused stopped ended].freeze
 
@@ -23,9 +23,35 @@ module NimbleLetter
 
       # @param number [Integer] 1 is the first
       # @return [Core::Journey::Plan]
-      def laid_out(number = 1) = Core::Journey::Plan.new(steps: steps.map(&:to_core), leave_on: leave_on, number: number)
+      # @raise [Invalid] when it is laid out in a way that cannot be meant
+      def laid_out(number = 1)
+        leaving = {"leave_on" => leave_on, "leave_if" => leave_if, "ends_at" => ends_at&.getutc&.iso8601(6)}
+        Core::Journey::PlanJson.read({"steps" => tree, **leaving}, number: number)
+      end
+
+      # @return [Array<Hash>] the steps of the trunk, lanes within their forks, as Core::Journey::PlanJson reads them
+      # @yield [Step] more about each step
+      def tree(&more)
+        lanes = Lane.where(fork_id: steps.map(&:id)).order(:position).all.group_by(&:fork_id)
+        branch(steps.group_by(&:lane_id), lanes, nil, more)
+      end
+
+      # @return [Array<Step>]
+      def letter_steps = steps.select(&:letter?)
 
       def draft? = state == "draft"
+
+      private
+
+      def branch(by_lane, lanes, lane_id, more)
+        by_lane.fetch(lane_id, []).map do |step|
+          own = {**step.to_plan, **(more ? more.call(step) : {})}
+          next own unless step.kind == "fork"
+
+          own_lanes = lanes.fetch(step.id, [])
+          own.merge("lanes" => own_lanes.map { |lane| lane.to_plan.merge("steps" => branch(by_lane, lanes, lane.id, more)) })
+        end
+      end
     end
   end
 end

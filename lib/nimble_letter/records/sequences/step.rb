@@ -2,16 +2,22 @@
 
 module NimbleLetter
   module Records
-    # A letter step of a sequence and its timing.
+    # One step of a plan as it is laid out: its kind, its timing, and what its kind needs. Steps are numbered through the whole plan
+    # (`position`), those of a lane behind their fork.
     class Step < Sequel::Model(:steps)
       extend JsonColumn
 
-      json_column :other
+      # settings: what Core::Journey::PlanJson has of a step besides id, kind, letter and timing
+      json_column :other, :settings
 
       many_to_one :sequence
       many_to_one :letter
+      many_to_one :lane
+      one_to_many :lanes, key: :fork_id, order: :position
 
       dataset_module do
+        def letters = where(kind: "letter")
+
         # Those that send one of these letters, as their own or as the other of two versions.
         def sending(letter_ids) =
           where(Sequel.|({letter_id: letter_ids}, {Sequel.function(:json_value, :other, "$.letter_id") => letter_ids}))
@@ -54,7 +60,13 @@ module NimbleLetter
       # @return [Hash] as the contract has it
       def timing_json = values.slice(*TIMING, :on_date).merge(weekdays: timing.weekdays)
 
-      def to_core = Core::Journey::Steps::Letter.new(id: id, letter_id: letter_id, timing: timing)
+      def letter? = kind == "letter"
+
+      # @return [Hash] as Core::Journey::PlanJson reads it, without its lanes
+      def to_plan
+        own = {"id" => id, "kind" => kind, "letter_id" => letter_id, **settings.to_h}.compact
+        (kind == "fork") ? own : own.merge("timing" => timing.to_h.transform_keys(&:to_s))
+      end
     end
   end
 end

@@ -29,7 +29,7 @@ module NimbleLetter
           tags: Records::Tag.order(:name_fold).select_map(:name),
           letters: named(Records::Letter.order(Sequel.desc(:updated_at))),
           sequences: named(Records::Sequence.order(Sequel.desc(:id))),
-          statuses: Work::MemberStatus::LADDER.rungs.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
+          statuses: Work::MemberStatus.all.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
           mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all)
         }
       end

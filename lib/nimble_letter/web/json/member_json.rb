@@ -7,6 +7,7 @@ module NimbleLetter
       def self.rows(members)
         people = Records::Person.where(id: members.map(&:person_id)).eager(:company).all.to_h { |person| [person.id, person] }
         due = Records::Delivery.where(member_id: members.map(&:id), state: "due").select_hash(:member_id, :due_at)
+        ladders = Work::MemberStatus.of_sequences(members.map(&:sequence_id))
         steps = Records::Step.where(id: members.map(&:step_id).uniq).select_hash(:id, :position)
         members.map do |member|
           person = people[member.person_id]
@@ -16,8 +17,10 @@ module NimbleLetter
             name: person.name,
             company: person.company&.name,
             away_until: person.away_until&.iso8601,
-            status_words: Work::MemberStatus::LADDER.words(member.status),
-            next_at: due[member.id]
+            status_words: ladders[member.sequence_id].words(member.status),
+            waits_for: member.waits_for,
+            paused: !member.paused_at.nil?,
+            next_at: due[member.id] || member.due_at
           }
         end
       end

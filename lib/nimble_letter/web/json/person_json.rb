@@ -59,12 +59,14 @@ module NimbleLetter
       private_class_method :no_from
 
       def self.memberships(person)
-        person.members_dataset.eager(:sequence).order(Sequel.desc(:id)).all.map do |member|
+        members = person.members_dataset.eager(:sequence).order(Sequel.desc(:id)).all
+        ladders = Work::MemberStatus.of_sequences(members.map(&:sequence_id))
+        members.map do |member|
           {
             sequence_id: member.sequence_id,
             sequence: member.sequence.name,
             state: member.state,
-            status: Work::MemberStatus::LADDER.words(member.status)
+            status: ladders[member.sequence_id].words(member.status)
           }
         end
       end

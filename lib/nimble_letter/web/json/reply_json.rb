@@ -46,7 +46,7 @@ module NimbleLetter
         {
           state: member.state,
           left_reason: member.left_reason,
-          status_words: Work::MemberStatus::LADDER.words(member.status)
+          status_words: Work::MemberStatus.of(member.sequence).words(member.status)
         }
       end
       private_class_method :member

@@ -17,6 +17,9 @@ module NimbleLetter
           sender: @sequence.sender,
           sender_words: sender_words,
           leave_on: @sequence.leave_on,
+          leave_if: @sequence.leave_if,
+          leave_if_words: @sequence.leave_if && Work::Sentences.new(@moment).of(@sequence.leave_if),
+          ends_at: @sequence.ends_at,
           steps: steps,
           sieve: sieve,
           days_off: days_off
@@ -46,34 +49,75 @@ module NimbleLetter
         @moment.sieving(audience).account.slice(:matching, :would_get_it)
       end
 
+      # @return [Array<Hash>] those of the trunk, lanes within their forks
       def steps
-        dates = Work::Ruler.new(@sequence.plan, @moment).dates(@sequence.started_at || @moment.now)
-        accounting = Work::Accounting.new(@sequence)
-        gaps = @sequence.draft? ? gaps_by_step : {}
-        @sequence.steps.zip(dates).map { |step, date| step(step, date, dates.first, accounting.of(step), gaps) }
+        @dates = ruler.dates(joined)
+        @first = @dates.values.min
+        lanes = Records::Lane.where(fork_id: @sequence.steps.map(&:id)).as_hash(:id)
+        @sequence.tree { |step| step(step) }.map { |step| finish(step, lanes) }
       end
 
-      def step(step, date, first, counts, gaps)
+      def ruler = @ruler ||= Work::Ruler.new(@sequence.plan, @moment)
+
+      def joined = @sequence.started_at || @moment.now
+
+      def step(step)
+        date = @dates.fetch(step.id)
         {
-          **step.values.slice(:id, :letter_id),
+          **step.values.slice(:id, :letter_id, :kind),
+          **step.settings.to_h.except("within").transform_keys(&:to_sym),
           **step.timing_json,
+          position: step.position + 1,
+          headline: words.headline(step),
           goes_out: Work::TimingWords.say(step.timing, first: step.position.zero?),
-          letter: step.letter&.name,
-          subject: step.letter&.document(:subject)&.summary,
-          day: (date - first).to_i,
+          day: (date - @first).to_i,
           date: date,
-          reading_minutes: step.letter&.document(:body)&.reading_minutes || 0,
-          links: step.letter ? step.letter.document(:body).links : 0,
-          gaps: gaps[step.id],
           other: step.other,
-          counts: {
-            planned: @sequence.draft? ? sieve[:would_get_it] : counts["planned"],
-            sent: counts["sent"],
-            due: counts["due"],
-            here: counts["here"]
-          }
+          counts: counts(step),
+          **letter(step)
         }
       end
+
+      def letter(step)
+        body = step.letter&.document(:body)
+        {
+          letter: step.letter&.name,
+          subject: step.letter&.document(:subject)&.summary,
+          reading_minutes: body&.reading_minutes || 0,
+          links: body&.links || 0,
+          gaps: gaps[step.id]
+        }
+      end
+
+      def counts(step)
+        counts = accounting.of(step).slice("planned", "sent", "due", "here", "may")
+        counts["planned"] = sieve[:would_get_it] if @sequence.draft?
+        counts
+      end
+
+      # Steps as the plan has them carry text keys besides; here each is said once, as the contract has it.
+      def finish(step, lanes)
+        said = step.select { |key, _| key.is_a?(Symbol) }
+        return said unless step["kind"] == "fork"
+
+        said.merge(within: step["within"], lanes: step["lanes"].map { |lane| lane(lane, lanes.fetch(lane["id"]), lanes) })
+      end
+
+      def lane(lane, record, lanes)
+        {
+          **record.values.slice(:id, :words, :comes_back),
+          test: record.test,
+          headline: words.lane(record),
+          took: accounting.took(record.id),
+          steps: lane["steps"].map { |step| finish(step, lanes) }
+        }
+      end
+
+      def words = @words ||= Work::StepWords.new(@sequence, @moment)
+
+      def accounting = @accounting ||= Work::Accounting.new(@sequence)
+
+      def gaps = @gaps ||= @sequence.draft? ? gaps_by_step : {}
 
       def gaps_by_step
         return {} unless (outlook = Work::ReadyCheck.new(@sequence, @moment).outlook)
@@ -81,7 +125,7 @@ module NimbleLetter
         outlook.gaps_by_step.transform_keys(&:id)
       end
 
-      def days_off = Work::Ruler.new(@sequence.plan, @moment).days_off(@sequence.started_at || @moment.now)
+      def days_off = ruler.days_off(joined)
     end
   end
 end

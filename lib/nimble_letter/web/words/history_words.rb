@@ -4,75 +4,24 @@ module NimbleLetter
   module Web
     # An event in words, for a person's history.
     class HistoryWords
-      WORDS = {
-        "sent" => "Had “%<letter>s”",
-        "opened" => "Opened “%<letter>s”",
-        "clicked" => "Clicked in “%<letter>s”",
-        "replied" => "Replied",
-        "answered_automatically" => "Answered automatically",
-        "bounced" => "The address failed",
-        "bounced_softly" => "A letter could not be delivered for now",
-        "failed" => "“%<letter>s” could not be sent",
-        "refused" => "The address was refused",
-        "unsubscribed" => "Asked not to be written to",
-        "complained" => "Complained about a letter",
-        "joined" => "Joined “%<sequence>s”",
-        "left" => "Left “%<sequence>s”",
-        "skipped" => "“%<letter>s” was passed by",
-        "finished" => "Went through “%<sequence>s”",
-        "converted" => "Converted: %<label>s",
-        "note" => "Note",
-        "call" => "Call",
-        "merged" => "Merged with another record of the same person",
-        "imported" => "Brought in from a file"
-      }.freeze
-      LEFT = {
-        "in_the_bin" => "the record was put in the bin",
-        "address_blocked" => "the address is on the do-not-mail list",
-        "no_at_address" => "another record with this address said no",
-        "same_address" => "another member has this address",
-        "do_not_mail" => "asked not to be written to",
-        "address_failed" => "the address failed before",
-        "no_consent" => "said no to letters",
-        "merged" => "merged with another record",
-        "replied" => "after a reply",
-        "unsubscribed" => "asked for no letters",
-        "bounced" => "the address failed",
-        "refused" => "the address was refused",
-        "converted" => "converted",
-        "no_date" => "has not the date a step is about",
-        "taken_out" => "taken out by hand",
-        "stopped" => "the sequence was stopped",
-        "complained" => "after a complaint"
-      }.freeze
-
-      BY = {
-        "bulk" => "changed together with others",
-        "import" => "from a file",
-        "undo" => "taken back",
-        "merge" => "from a merged record"
-      }.freeze
-      # What a history can be narrowed to.
-      ABOUT = {
-        "letters" => %w[sent failed opened clicked bounced bounced_softly refused],
-        "answers" => %w[replied answered_automatically unsubscribed complained converted],
-        "notes" => %w[note call],
-        "record" => %w[field_changed merged imported],
-        "sequences" => %w[joined left finished skipped status_moved]
-      }.freeze
-
       # @return [Array<String>] event kinds
       # @raise [Invalid]
-      def self.kinds(about) = ABOUT.fetch(about) { raise Invalid.new("A history is about one of #{ABOUT.keys.join(", ")}.", at: "about") }
+      def self.kinds(about)
+        all = HistoryTable::ABOUT
+        all.fetch(about) { raise Invalid.new("A history is about one of #{all.keys.join(", ")}.", at: "about") }
+      end
 
       # @param events [Array<Records::Event>]
-      def initialize(events)
-        @events = events
+      # @param moment [Work::Moment]
+      def initialize(events, moment)
+        @events, @moment = events, moment
         @catalogue = Records::FieldCatalogue.current
+        @statuses = Work::MemberStatus.all.to_h { |rung| [rung.key, rung.words] }
         @owners = Records::Account.select_hash(:id, :name)
         @incoming = Records::Incoming.where(id: events.filter_map { |event| event.data&.[]("incoming_id") }).select_hash(:id, :text)
         @letters = Records::Letter.where(id: events.map(&:letter_id).compact.uniq).select_hash(:id, :name)
         @sequences = Records::Sequence.where(id: events.map(&:sequence_id).compact.uniq).select_hash(:id, :name)
+        @steps = Records::Step.where(id: events.map(&:step_id).compact.uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
         @accounts = Records::Account.where(id: events.map(&:account_id).compact.uniq).select_hash(:id, :name)
       end
 
@@ -99,17 +48,18 @@ module NimbleLetter
       def words(event, data)
         return status_words(data) if event.kind == "status_moved"
         return change_words(data) if event.kind == "field_changed"
+        return "A step of “#{@sequences[event.sequence_id]}” was passed by" if event.kind == "skipped" && event.letter_id.nil?
         return "Answered automatically: away until #{Date.iso8601(data["away_until"]).strftime("%-d %b %Y")}" if data["away_until"]
 
         format(
-          WORDS.fetch(event.kind, event.kind.tr("_", " ").capitalize),
+          HistoryTable::WORDS.fetch(event.kind, event.kind.tr("_", " ").capitalize),
           letter: @letters[event.letter_id],
           sequence: @sequences[event.sequence_id],
-          label: data["label"]
+          label: data["label"] || data["words"]
         )
       end
 
-      def status_words(data) = "Status: #{Work::MemberStatus::LADDER.words(data["to"])}"
+      def status_words(data) = "Status: #{@statuses.fetch(data["to"], data["to"])}"
 
       def change_words(data)
         field, from, to = data.values_at("field", "from", "to")
@@ -158,13 +108,32 @@ module NimbleLetter
         Core::Fields::Saying.say(field, value, names: {owners: @owners}).to_s
       end
 
+      def step_words(event)
+        step = @steps[event.step_id] or return
+        saying(step.sequence).headline(step)
+      end
+
+      def passed_by(event, reason) =
+        [(step_words(event) unless event.letter_id), HistoryTable::PASSED_BY.fetch(reason, reason)].compact.join(": ")
+
+      def lane_words(event, id)
+        lane = Records::Lane[id] or return
+        sequence = @steps[event.step_id]&.sequence and saying(sequence).lane(lane)
+      end
+
+      def saying(sequence) = (@saying ||= {})[sequence.id] ||= Work::StepWords.new(sequence, @moment)
+
       def detail(event, data)
         case event.kind
-        when "left" then LEFT[data["reason"]]
+        when "left" then HistoryTable::LEFT[data["reason"]]
         when "clicked" then data["link"]
         when "note" then data["text"]
         when "call" then [data["outcome"], data["text"]].compact.join(": ")
-        when "field_changed" then BY[data["by"]] || data["how"]
+        when "field_changed" then event.sequence_id ? "by “#{@sequences[event.sequence_id]}”" : HistoryTable::BY[data["by"]] || data["how"]
+        when "skipped" then passed_by(event, data["reason"])
+        when "lane_taken" then data["lane"] ? lane_words(event, data["lane"]) : "no lane fitted"
+        when "step_done", "member_moved" then step_words(event)
+        when "task_done" then [data["outcome"] && Work::OwnWords.say("outcomes", data["outcome"]), data["note"]].compact.join(": ")
         when "status_moved" then data["by_hand"] ? "by hand" : nil
         when "replied", "answered_automatically", "unsubscribed" then @incoming[data["incoming_id"]]&.slice(0, 400)
         else data["words"] || data["reason"]

@@ -18,7 +18,12 @@ module NimbleLetter
         "consent" => %w[consent],
         "do_not_mail" => %w[value],
         "bin" => [],
-        "restore" => []
+        "restore" => [],
+        "take_out" => %w[sequence_id],
+        "pause" => %w[sequence_id],
+        "go_on" => %w[sequence_id],
+        "skip_step" => %w[sequence_id],
+        "move_to" => %w[sequence_id step_id]
       }.freeze
       KINDS = NEEDS.keys.freeze
 
@@ -65,6 +70,11 @@ module NimbleLetter
           "Put #{many} in the bin"
         when "restore"
           "Took #{many} out of the bin"
+        when "take_out" then "Took #{many} out of “#{sequence.name}”"
+        when "pause" then "Paused #{many} in “#{sequence.name}”"
+        when "go_on" then "Let #{many} go on in “#{sequence.name}”"
+        when "skip_step" then "Skipped a step of “#{sequence.name}” for #{many}"
+        when "move_to" then "Moved #{many} to step #{step.position + 1} of “#{sequence.name}”"
         end
       end
 
@@ -145,6 +155,30 @@ module NimbleLetter
 
         {RecordState::DO_NOT_MAIL => json["value"]}
       end
+
+      def sequence
+        @sequence ||= Records::Sequence[json["sequence_id"]] || raise(NotFound.new("This sequence is gone.", at: "act.sequence_id"))
+      end
+
+      def step
+        @step ||= Records::Step.first(id: json["step_id"], sequence_id: sequence.id) ||
+          raise(Invalid.new("There is no such step in it.", at: "act.step_id"))
+      end
+
+      # What becomes of each depends on where they stand.
+      def moving(to = nil)
+        unless Standing::CAN_GO_ON.include?(sequence.state)
+          raise Invalid.new("“#{sequence.name}” is not running.", code: :not_running, at: "act.sequence_id")
+        end
+
+        {"#{RecordState::PLACE}#{sequence.id}" => MovingMember.new(kind, sequence, @moment, to: to)}
+      end
+
+      def wanted_by_take_out = moving
+      def wanted_by_pause = moving
+      def wanted_by_go_on = moving
+      def wanted_by_skip_step = moving
+      def wanted_by_move_to = moving(step.id)
 
       def wanted_by_bin = {RecordState::BIN => true}
 

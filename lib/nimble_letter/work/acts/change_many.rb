@@ -63,7 +63,7 @@ module NimbleLetter
         before = state.read(ids, state.keys_of(wanted))
         changed = before.filter_map { |id, held| state.changes(wanted, held).then { |change| [id, change] unless change.empty? } }.to_h
         state.write(changed)
-        note(set, changed, before, moment)
+        note(set, state.settled(changed), before, moment)
       end
       private_class_method :handle
 

@@ -8,7 +8,8 @@ module NimbleLetter
     # of both. The other record goes to the bin. All of it is written down, so that it can be taken back.
     class MergeRecords
       # What is simply moved. Events stay as they are but for whose they are (the database allows no more).
-      MOVED = {events: :person_id, deals: :person_id, deliveries: :person_id, incoming: :person_id}.freeze
+      MOVED = {events: :person_id, deals: :person_id, deliveries: :person_id, incoming: :person_id,
+               tasks: :person_id}.freeze
       SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
       # What a person has once for each of something: moved where the record that stays has none.
       ONCE = {person_addresses: :email_fold, personal_lines: :step_id}.freeze
@@ -23,6 +24,7 @@ module NimbleLetter
 
       def initialize(kept, gone, moment)
         @kept, @gone, @moment = kept, gone, moment
+        @ended = [] # memberships that the merge ends
       end
 
       def merge(values, versions)
@@ -78,6 +80,7 @@ module NimbleLetter
           forget_heard(kept, act["heard"], set.created_at) if act.key?("heard")
           Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
           NoAtAddress.follow_people([kept.id, gone.id], moment)
+          Standing.come_back(Records::Member.where(id: act.fetch("ended", [])), "merged", moment)
           set.update(state: "undone", handled: 2, ended_at: moment.now)
         end
         set
@@ -157,16 +160,25 @@ module NimbleLetter
         NoAtAddress.follow_people([@kept.id, @gone.id], @moment)
       end
 
-      # Twice in one sequence means twice the letters: the membership of the record that goes is ended, and both stay on file.
+      # Twice in one sequence means twice the letters: the membership that is less far is ended, and both stay on file.
       def members
-        kept = Records::Member.where(person_id: @kept.id).all
-        Records::Member.where(person_id: @gone.id).order(:id).all.to_h do |member|
+        kept = Records::Member.where(person_id: @kept.id).order(:id).for_update.all
+        Records::Member.where(person_id: @gone.id).order(:id).for_update.all.to_h do |member|
           same = kept.select { |one| one.sequence_id == member.sequence_id }
-          Leaving.call(member, "merged", at: @moment.now, account_id: @moment.account&.id) if same.any? { |one| one.state == "active" }
+          same.select { |one| one.state == "active" && member.state == "active" }.each { |one| end_one([one, member]) }
           round = member.round
           member.update(person_id: @kept.id, round: ([round - 1] + same.map(&:round)).max + 1)
           [member.id, round]
         end
+      end
+
+      # @param pair [Array<Records::Member>] the one that stays first
+      def end_one(pair)
+        plan = @moment.plan_of(pair.first.sequence_id, pair.first.plan)
+        order = plan.all.map(&:id)
+        less_far = pair.reverse.min_by { |member| order.index(member.step_id) || order.size }
+        Leaving.call(less_far, "merged", at: @moment.now, account_id: @moment.account&.id)
+        @ended << less_far.id
       end
 
       # @return [Hash{Symbol=>Array<Integer>}] tags and lists the kept record did not have
@@ -189,6 +201,7 @@ module NimbleLetter
           before: before,
           moved: rows,
           members: members,
+          ended: @ended,
           sets: sets,
           fills: move_fills,
           heard: @heard

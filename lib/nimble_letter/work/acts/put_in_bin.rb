@@ -36,6 +36,13 @@ module NimbleLetter
           .each { |member| Leaving.call(member, "in_the_bin", at: moment.now, account_id: moment.account&.id) }
       end
 
+      # Their memberships go on where they stood, but for sequences that have ended meanwhile.
+      # @param ids [Array<Integer>]
+      def self.take_out(ids, moment:)
+        Records.db[:people].where(id: ids).update(deleted_at: nil)
+        Standing.come_back(Records::Member.where(person_id: ids), "in_the_bin", moment)
+      end
+
       # @return [Integer] records emptied in this round
       def self.empty_old(moment)
         ids =

@@ -4,7 +4,8 @@ module NimbleLetter
   module Work
     # Parts of people's records by key, read and written for many at once. What acts on many records change, what an
     # import changes, and what taking either back restores, are all said in these keys:
-    # a field's key ("person.city"), and true or false for "tag:5", "list:7", "address:ana@x.example" (a further one) and "bin".
+    # a field's key ("person.city"), and true or false for "tag:5", "list:7", "address:ana@x.example" (a further one) and "bin";
+    # "place:9" is where they stand in the sequence 9 (Standing).
     # Values are as JSON keeps them: a date as "2026-05-12", an amount as text, several choices as an Array.
     class RecordState
       # A change to one of these changes what quick search finds, so those records are saved one by one.
@@ -14,6 +15,7 @@ module NimbleLetter
       DO_NOT_MAIL = "person.do_not_mail"
       BIN = "bin"
       ADDRESS = "address:"
+      PLACE = "place:"
 
       # @param moment [Moment]
       def initialize(moment)
@@ -28,6 +30,7 @@ module NimbleLetter
         worn = held(:people_tags, :tag_id, ids, keys, "tag:")
         on = held(:list_people, :list_id, ids, keys, "list:")
         @addresses = addresses(ids, keys)
+        @places = places(ids, keys)
         people.to_h { |id, row| [id, keys.to_h { |key| [key, value(key, row, worn, on)] }] }
       end
 
@@ -43,6 +46,17 @@ module NimbleLetter
         Records.db[:people].where(id: states.keys).update(version: Sequel[:version] + 1, updated_at: @moment.now)
       end
 
+      # Where somebody stands may have led them on at once.
+      # @param changed [Hash{Integer=>Hash{String=>Object}}] as it was written
+      # @return [Hash{Integer=>Hash{String=>Object}}] as it is now
+      def settled(changed)
+        keys = changed.values.flat_map(&:keys).uniq.select { |key| key.start_with?(PLACE) }
+        return changed if keys.empty?
+
+        now = read(changed.keys, keys)
+        changed.to_h { |id, after| [id, after.merge(now.fetch(id).slice(*after.keys))] }
+      end
+
       # What a record would really change, with what goes with it.
       # @param wanted [Hash{String=>Object}]
       # @param held [Hash{String=>Object}] see #read; #keys_of names what has to be read
@@ -50,6 +64,7 @@ module NimbleLetter
       def changes(wanted, held)
         # Several choices are a set: they are kept and compared in one order.
         wanted = wanted.transform_values { |value| value.is_a?(Array) ? value.uniq.sort : value }
+        wanted = wanted.to_h { |key, value| [key, value.respond_to?(:call) ? value.call(held[key]) : value] }
         changed = wanted.reject { |key, value| held[key] == value }
         return {} if Core::Fields::GoingWith.only?(changed)
 
@@ -97,6 +112,7 @@ module NimbleLetter
         return worn.include?([row[:id], key.delete_prefix("tag:").to_i]) if key.start_with?("tag:")
         return on.include?([row[:id], key.delete_prefix("list:").to_i]) if key.start_with?("list:")
         return address?(row, key.delete_prefix(ADDRESS)) if key.start_with?(ADDRESS)
+        return @places.fetch(key)[row[:id]] if key.start_with?(PLACE)
 
         self.class.to_json_value(field(key), row[field(key).column])
       end
@@ -108,6 +124,11 @@ module NimbleLetter
         return Set.new if keys.none? { |key| key.start_with?(ADDRESS) }
 
         Records.db[:person_addresses].where(person_id: ids).select_map(%i[person_id email_fold]).to_set
+      end
+
+      # @return [Hash{String=>Hash{Integer=>Hash}}] by key and person
+      def places(ids, keys)
+        keys.select { |key| key.start_with?(PLACE) }.to_h { |key| [key, Standing.new(key.delete_prefix(PLACE).to_i, @moment).read(ids)] }
       end
 
       def held(table, column, ids, keys, prefix)
@@ -137,7 +158,8 @@ module NimbleLetter
 
       def write_other(ids, key, wanted)
         case key
-        when BIN then wanted ? PutInBin.call(ids, moment: @moment) : Records.db[:people].where(id: ids).update(deleted_at: nil)
+        when BIN then wanted ? PutInBin.call(ids, moment: @moment) : PutInBin.take_out(ids, moment: @moment)
+        when /\A#{PLACE}/o then Standing.new(key.delete_prefix(PLACE).to_i, @moment).put(ids, wanted)
         when /\Atag:/ then put(:people_tags, :tag_id, ids, key.delete_prefix("tag:").to_i, wanted)
         when /\A#{ADDRESS}/o then put_address(ids, key.delete_prefix(ADDRESS), wanted)
         when /\Alist:/ then put(:list_people, :list_id, ids, key.delete_prefix("list:").to_i, wanted)

@@ -2,10 +2,10 @@
 
 module NimbleLetter
   module Work
-    # Who is out of a running sequence by an act that has been taken back: the bin and a merge end memberships, and a record
-    # that is back does not go on by itself. Said, so that somebody adds them again.
+    # Who is out of a sequence by an act that has been taken back, and does not come back with it, because the sequence has ended
+    # meanwhile. Said, so that nobody waits for it.
     module StaysOut
-      REASONS = {"bin" => "in_the_bin", "restore" => "in_the_bin", "merge" => "merged"}.freeze
+      REASONS = {"bin" => "in_the_bin", "restore" => "in_the_bin", "merge" => "merged", "take_out" => "taken_out"}.freeze
 
       # @param set [Records::ChangeSet]
       # @return [Integer] memberships
@@ -17,7 +17,6 @@ module NimbleLetter
         reason = reason(set) or return Records::Member.where(false)
         Records::Member
           .where(person_id: set.entries_dataset.select(:person_id), state: "left", left_reason: reason)
-          .where(sequence_id: Records::Sequence.where(state: %w[running paused]).select(:id))
           .exclude([:sequence_id, :person_id] => Records::Member.active.select(:sequence_id, :person_id))
       end
 

@@ -88,12 +88,12 @@ module NimbleLetter
       end
 
       def again_by_status
-        before.values.tally.map { |status, count| {status: status, words: MemberStatus::LADDER.words(status), people: count} }
+        before.values.tally.map { |status, count| {status: status, words: MemberStatus.of(@sequence).words(status), people: count} }
       end
 
       def gaps
         joining = rows.map { |row| row.person.id }.to_set
-        @sequence.steps.sum { |step| @outlook.gaps(step).keys.count { |id| joining.include?(id) } }
+        @sequence.letter_steps.sum { |step| @outlook.gaps(step).keys.count { |id| joining.include?(id) } }
       end
     end
   end

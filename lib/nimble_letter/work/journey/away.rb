@@ -17,8 +17,10 @@ module NimbleLetter
       end
 
       def self.put_off(member, person, moment)
-        plan = moment.plan_of(member.sequence_id)
-        step = plan[member.step_id] or return
+        plan = moment.plan_of(member.sequence_id, member.plan)
+        step = plan[member.step_id]
+        return unless step.respond_to?(:timing)
+
         due = moment.machine.due(step, member.place, moment.known(person, plan))
         return unless due&.moved == :away
 

@@ -17,42 +17,33 @@ module NimbleLetter
       # @param by_machine [Boolean] a scanner's open is kept but never counted as a person's
       # @param data [Hash]
       # @param member [Records::Member, nil] of the delivery, when the caller has locked it already; the caller saves it then
-      def self.call(kind, at:, person_id:, delivery: nil, account_id: nil, by_machine: false, data: nil, member: nil)
-        Records.db.transaction { new(kind, at, person_id, delivery, account_id, by_machine, data, member).call }
+      # @param of [Hash] sequence_id, step_id and member_id it is about, when it is about no letter
+      # @param moment [Moment, nil] at that time, when the caller has one
+      def self.call(kind, at:, person_id:, delivery: nil, member: nil, of: {}, moment: nil, **event)
+        about = delivery ? {delivery_id: delivery.id, **delivery.values.slice(:sequence_id, :step_id, :letter_id, :member_id)} : of
+        Records.db.transaction { new({kind: kind, occurred_at: at, person_id: person_id, **about, **event}, member, moment).call }
       end
 
-      def initialize(kind, at, person_id, delivery, account_id, by_machine, data, member)
-        @member = member
-        @kind, @at, @person_id, @delivery, @account_id, @by_machine, @data = kind, at, person_id, delivery, account_id, by_machine, data
+      # @param event [Hash] of COLUMNS, data as a Hash
+      def initialize(event, member, moment)
+        @event = {by_machine: false, **event, data: event[:data] && JSON.generate(event[:data])}
+        @kind, @at, @person_id = event.values_at(:kind, :occurred_at, :person_id)
+        @member, @moment = member, moment
       end
 
       def call
-        return append(event) if @by_machine
+        return append(@event) if @event[:by_machine]
 
-        append(event, (climb if @delivery))
+        append(@event, climb)
         mark_person
-        stop_memberships if RULES.ends?(@kind)
+        move_members
         # It is said for every record with this address.
-        NoAtAddress.follow_people([@person_id], Moment.new(now: @at)) if RULES.marks(@kind).any?
+        NoAtAddress.follow_people([@person_id], moment) if RULES.marks(@kind).any?
       end
 
       private
 
-      def event
-        {
-          kind: @kind,
-          person_id: @person_id,
-          occurred_at: @at,
-          sequence_id: @delivery&.sequence_id,
-          step_id: @delivery&.step_id,
-          letter_id: @delivery&.letter_id,
-          delivery_id: @delivery&.id,
-          member_id: @delivery&.member_id,
-          account_id: @account_id,
-          by_machine: @by_machine,
-          data: @data && JSON.generate(@data)
-        }
-      end
+      def moment = @moment ||= Moment.new(now: @at)
 
       # In one statement: a letter that goes out appends two.
       def append(*events)
@@ -69,17 +60,31 @@ module NimbleLetter
       end
 
       def climb
-        member = @member || Records::Member.dataset.for_update.first(id: @delivery.member_id) or return
-        MemberStatus.climb(member, @kind, at: @at).tap { member.save_changes unless @member }
+        member = own_member or return
+        MemberStatus.climb(member, @kind, ladder: moment.ladder_of(member.sequence_id), at: @at).tap { member.save_changes unless @member }
       end
 
-      def stop_memberships
-        members = Records::Member.active.where(person_id: @person_id).for_update.all
-        # A conversion belongs to one sequence; an answer or a "no" is about all of them.
-        members.select! { |member| member.id == @delivery&.member_id } unless RULES.everywhere?(@kind)
-        members.each do |member|
-          Leaving.call(member, @kind, at: @at) if member.sequence.plan.leaves_on?(@kind)
+      def own_member =
+        @member || (@own_member ||= @event[:member_id] && Records::Member.dataset.for_update.first(id: @event[:member_id]))
+
+      # It may take somebody out, or into the lane that waits for it: the journey is asked at once.
+      def move_members
+        members = RULES::KINDS.key?(@kind) ? concerned : []
+        return if members.empty?
+
+        members.group_by { |member| [member.sequence_id, member.plan] }.each do |(sequence_id, number), some|
+          halted = Records::Sequence.where(id: sequence_id).get(:state) != "running"
+          Onward.new(moment.plan_of(sequence_id, number), sequence_id, moment, heard: true, halted: halted).call(some)
         end
+      end
+
+      # A conversion belongs to one sequence; an answer or a "no" is about all of them.
+      def concerned
+        return Records::Member.active.where(person_id: @person_id).order(:id).for_update.all if RULES.everywhere?(@kind)
+
+        member = own_member
+        waits = member && (RULES.ends?(@kind) || %w[reaction outcome].include?(member.waits_for))
+        (waits && member.state == "active") ? [member] : []
       end
     end
   end

@@ -11,11 +11,14 @@ module NimbleLetter
         return false unless member.state == "active"
 
         Records.db.transaction do
-          member.update(state: "left", left_reason: reason)
+          member.update(state: "left", left_reason: reason, due_at: nil, waits_for: nil)
           called_back = Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK)
           called_back.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
           # Nobody is to be asked whether a letter shall be tried again that is not wanted any more.
           Records::SetAside.where(kind: "letter", delivery_id: Records::Delivery.where(member_id: member.id).select(:id)).delete
+          # What the sequence waited for is nobody's task any more; what it had somebody do besides stays.
+          Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "open")
+            .update(state: "dropped", reason: reason, version: Sequel[:version] + 1, updated_at: at)
           Records.db[:events].insert(
             kind: "left",
             person_id: member.person_id,

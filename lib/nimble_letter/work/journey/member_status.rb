@@ -4,24 +4,34 @@ module NimbleLetter
   module Work
     # Moves a member's status, by an event or by hand, and appends that it moved.
     module MemberStatus
-      LADDER = Core::Statuses::Ladder.new
+      # @param sequence [Records::Sequence]
+      # @return [Core::Statuses::Ladder]
+      def self.of(sequence) = of_sequences([sequence.id])[sequence.id]
+
+      # @return [Hash{Integer=>Core::Statuses::Ladder}] by sequence
+      def self.of_sequences(ids) = Records::StatusSet.ladders(ids)
+
+      # @return [Array<Core::Statuses::Ladder::Rung>] of all sets, each key once
+      def self.all = Records::StatusSet.order(:id).all.flat_map { |set| set.ladder.rungs }.uniq(&:key)
 
       # Moves it without saving: whoever has locked the member saves all that changes at once.
       # @param member [Records::Member] locked
       # @param event [String] event kind
+      # @param ladder [Core::Statuses::Ladder]
       # @return [Hash, nil] the event to append, when it moved
-      def self.climb(member, event, at:)
-        status = LADDER.after(member.status, event)
+      def self.climb(member, event, ladder:, at:)
+        status = ladder.after(member.status, event)
         move(member, status, at: at, by_hand: false) unless status == member.status
       end
 
       # @raise [Invalid] when there is no such status
       def self.set(member, status, at:, account_id:)
-        unless LADDER.known?(status)
+        ladder = of(member.sequence)
+        unless ladder.known?(status)
           raise Invalid.new(
             "There is no status #{status.inspect}.",
             at: "status",
-            hint: "It is one of #{LADDER.rungs.map(&:key).join(", ")}."
+            hint: "It is one of #{ladder.rungs.map(&:key).join(", ")}."
           )
         end
 
@@ -32,6 +42,8 @@ module NimbleLetter
         end
       end
 
+      # Sets it without saving.
+      # @return [Hash] the event to append
       def self.move(member, status, at:, by_hand:, account_id: nil)
         data = JSON.generate(from: member.status, to: status, by_hand: by_hand)
         member.set(status: status, status_by_hand: by_hand)
@@ -45,7 +57,6 @@ module NimbleLetter
           data: data
         }
       end
-      private_class_method :move
     end
   end
 end

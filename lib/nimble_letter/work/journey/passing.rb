@@ -1,10 +1,8 @@
 # frozen_string_literal: true
 
-require "securerandom"
-
 module NimbleLetter
   module Work
-    # A letter is out, or will never be: the member moves on to the next step, or is done.
+    # What became of a letter moves its member: it is out, its address was refused, or its time has changed.
     module Passing
       # @param delivery [Records::Delivery]
       # @param at [Time] when it went
@@ -16,7 +14,7 @@ module NimbleLetter
           member = Records::Member.dataset.for_update.first(id: delivery.member_id)
           next false unless held.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil) == 1
 
-          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery, member: member)
+          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery, member: member, moment: moment.at(at))
           onward(member, at, moment, person: person)
           true
         end
@@ -36,27 +34,49 @@ module NimbleLetter
       end
 
       # Asks the journey what comes next for a member whose current step is behind them.
+      # @param member [Records::Member] locked
+      # @param base [Time] when it was done
       def self.onward(member, base, moment, person: nil)
         return member.save_changes unless member.state == "active"
 
-        plan, person = moment.plan_of(member.sequence_id), person || Records::Person[member.person_id]
-        go_on(member, plan.after(member.place, base), base, plan, moment.known(person, plan), moment)
+        plan = moment.plan_of(member.sequence_id, member.plan)
+        onward = Onward.new(plan, member.sequence_id, moment.at(base), people: person ? {person.id => person} : {})
+        onward.call([member], places: {member.id => plan.after(member.place, base)})
       end
 
-      # What is known of a member has changed: the letter that waits for its time gets another, or is passed by.
+      # The letter that waits for its time is passed by.
+      # @param letter [Records::Delivery] locked, as its member is
+      def self.pass_by(letter, member, reason, moment)
+        letter.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
+        MemberWrites.new(moment).tap { |written| written.event("skipped", member, plan_step(member, moment), {reason: reason}) }.flush
+        plan = moment.plan_of(member.sequence_id, member.plan)
+        # The step counts from where the one before did, as one that was passed by on the way.
+        Onward.new(plan, member.sequence_id, moment).call([member], places: {member.id => plan.after(member.place, member.base)})
+      end
+
+      # What is known of a member has changed: what waits for its time gets another, or is passed by.
       # @param member [Records::Member] locked
       # @return [Boolean] whether anything moved
       def self.anew(member, person, moment)
-        plan = moment.plan_of(member.sequence_id)
+        plan = moment.plan_of(member.sequence_id, member.plan)
         step = plan[member.step_id]
-        return false unless step && step.timing.counted == "field"
+        return false unless member.waits_for == "time" && step.respond_to?(:timing) && step.timing.counted == "field"
 
-        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").for_update.first or return false
-        decision = moment.machine.next(plan, member.place, moment.known(person, plan), moment.now)
+        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").for_update.first
+        return letter_anew(letter, member, person, moment) if letter
+
+        due_at = member.due_at or return false
+        Onward.new(plan, member.sequence_id, moment, people: {person.id => person}).call([member])
+        member.due_at != due_at
+      end
+
+      def self.letter_anew(letter, member, person, moment)
+        plan = moment.plan_of(member.sequence_id, member.plan)
+        known = Knowing.new(plan, moment).of_members([member], {person.id => person})[member.id]
+        decision = moment.machine.next(plan, member.place, known, moment.now)
         case decision
-        when Core::Journey::Decisions::Skip, Core::Journey::Decisions::Leave
-          letter.update(state: "skipped", reason: decision.reason.to_s)
-          go_on(member, member.place, moment.now, plan, moment.known(person, plan), moment)
+        when Core::Journey::Decisions::Skip then pass_by(letter, member, decision.reason.to_s, moment)
+        when Core::Journey::Decisions::Leave then Leaving.call(member, decision.reason, at: moment.now)
         else
           return false if letter.due_at == decision.due.at
 
@@ -64,67 +84,10 @@ module NimbleLetter
         end
         true
       end
+      private_class_method :letter_anew
 
-      # On to the next letter, past what is passed by.
-      def self.go_on(member, place, now, plan, known, moment)
-        decision = moment.machine.next(plan, place, known, now)
-        while decision.is_a?(Core::Journey::Decisions::Skip)
-          passed_by(member, decision, now)
-          place = plan.after(place, decision.at)
-          decision = moment.machine.next(plan, place, known, now)
-        end
-        member.update(step_id: place.step_id, base: place.base)
-        case decision
-        when Core::Journey::Decisions::Finish then finish(member, now)
-        when Core::Journey::Decisions::Leave then Leaving.call(member, decision.reason, at: now)
-        else next_letter(member, decision)
-        end
-      end
-      private_class_method :go_on
-
-      def self.passed_by(member, decision, at)
-        Records::Event.insert(
-          kind: "skipped",
-          person_id: member.person_id,
-          occurred_at: at,
-          sequence_id: member.sequence_id,
-          step_id: decision.step.id,
-          letter_id: decision.step.letter_id,
-          member_id: member.id,
-          data: JSON.generate(reason: decision.reason)
-        )
-      end
-      private_class_method :passed_by
-
-      def self.finish(member, at)
-        member.update(state: "finished")
-        Records.db[:events].insert(
-          kind: "finished",
-          person_id: member.person_id,
-          occurred_at: at,
-          sequence_id: member.sequence_id,
-          member_id: member.id
-        )
-        Ending.check(member.sequence_id, at: at)
-      end
-      private_class_method :finish
-
-      def self.next_letter(member, decision)
-        step, version = Records::Step[decision.step.id], member.version_of(decision.step.id)
-        Records::Delivery.create(
-          key: SecureRandom.urlsafe_base64(16),
-          member_id: member.id,
-          sequence_id: member.sequence_id,
-          step_id: step.id,
-          person_id: member.person_id,
-          letter_id: step.letter_of(version).id,
-          mailbox_id: member.mailbox_id,
-          state: "due",
-          due_at: decision.due.at,
-          version: version
-        )
-      end
-      private_class_method :next_letter
+      def self.plan_step(member, moment) = moment.plan_of(member.sequence_id, member.plan)[member.step_id]
+      private_class_method :plan_step
     end
   end
 end

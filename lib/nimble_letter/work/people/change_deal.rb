@@ -18,14 +18,15 @@ module NimbleLetter
         end
       end
 
+      # @param within [Hash] sequence_id, step_id and member_id that did it
       # @raise [Invalid, Conflict]
-      def self.call(deal, values, version:, moment:)
+      def self.call(deal, values, version:, moment:, within: {})
         Records.db.transaction do
           before = deal.stage
           changes = put(Records::Deal.new, values, moment).values
           changes[:closed_on] = closed_on(deal, changes[:stage], moment) if changes[:stage]
           deal.change!(changes, version: version, now: moment.now)
-          append(deal, before, moment) unless deal.stage == before
+          append(deal, before, moment, within) unless deal.stage == before
         end
         deal
       end
@@ -50,7 +51,7 @@ module NimbleLetter
       def self.closed_on(deal, key, moment) = (stage(key)["outcome"] == "open") ? nil : (deal.closed_on || moment.today)
       private_class_method :closed_on
 
-      def self.append(deal, before, moment)
+      def self.append(deal, before, moment, within = {})
         words = ->(key) { key && (stage(key)&.[]("words") || key) }
         data = JSON.generate(field: "Deal “#{deal.name}”", from: words.call(before), to: words.call(deal.stage))
         Records.db[:events].insert(
@@ -58,7 +59,8 @@ module NimbleLetter
           person_id: deal.person_id,
           occurred_at: moment.now,
           account_id: moment.account&.id,
-          data: data
+          data: data,
+          **within
         )
       end
       private_class_method :append

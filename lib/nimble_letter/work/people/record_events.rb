@@ -5,14 +5,17 @@ module NimbleLetter
     # Appends to people's histories what changed in their records, from what to what.
     module RecordEvents
       SLICE = 500
+      WITHIN = %i[sequence_id step_id member_id].freeze
 
       # @param changed [Hash{Integer=>Hash{String=>Object}}] new values by person and key, see RecordState
       # @param before [Hash{Integer=>Hash{String=>Object}}]
-      # @param by [String, nil] "bulk", "import", "merge" or "undo", when it was not done on the record itself
-      def self.append(changed, before, moment:, account_id: moment.account&.id, by: nil)
+      # @param by [String, nil] "bulk", "import", "merge", "undo" or "sequence", when it was not done on the record itself
+      # @param within [Hash{Integer=>Hash}] by person, the sequence_id, step_id and member_id that did it
+      def self.append(changed, before, moment:, account_id: moment.account&.id, by: nil, within: {})
         names = names_for(changed)
         rows = changed.flat_map do |id, after|
-          after.except(*Core::Fields::GoingWith::KEYS).map do |key, value|
+          # Where somebody stands is told by what moved them.
+          after.except(*Core::Fields::GoingWith::KEYS).reject { |key, _| key.start_with?(RecordState::PLACE) }.map do |key, value|
             data = {
               field: key,
               from: before.fetch(id, {})[key],
@@ -21,10 +24,10 @@ module NimbleLetter
               by: by,
               how: after["person.consent_how"]
             }.compact
-            ["field_changed", id, moment.now, account_id, JSON.generate(data)]
+            ["field_changed", id, moment.now, account_id, JSON.generate(data), *within.fetch(id, {}).values_at(*WITHIN)]
           end
         end
-        Records.db[:events].import(%i[kind person_id occurred_at account_id data], rows, slice: SLICE) if rows.any?
+        Records.db[:events].import(%i[kind person_id occurred_at account_id data] + WITHIN, rows, slice: SLICE) if rows.any?
       end
 
       # A history must still read right when a tag or list has another name, or none.

@@ -22,7 +22,7 @@ module NimbleLetter
           letters: Records::Letter.select_hash(:id, :name),
           sequences: Records::Sequence.select_hash(:id, :name),
           lists: Records::List.select_hash(:id, :name),
-          statuses: MemberStatus::LADDER.rungs.to_h { |rung| [rung.key, rung.words] }
+          statuses: MemberStatus.all.to_h { |rung| [rung.key, rung.words] }
         }
       end
 

@@ -10,7 +10,7 @@ module NimbleLetter
       # @param from [Time] earliest instant
       # @return [Time] UTC
       def for(delivery, from: @moment.now)
-        step, person = delivery.step.to_core, delivery.person
+        step, person = @moment.plan_of(delivery.sequence_id, delivery.member.plan)[delivery.step_id], delivery.person
         place = Core::Journey::Place.new(step_id: step.id, base: from)
         @moment.machine.opening(step, place, @moment.known(person, @moment.plan_of(delivery.sequence_id)), from).at
       end

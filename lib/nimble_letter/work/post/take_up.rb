@@ -20,14 +20,14 @@ module NimbleLetter
 
           case @aside.kind
           when "letter" then letter_again
-          when "round" then @aside.delete # the next round is the next try
+          when "round", "journey" then @aside.delete # the next round is the next try
           else @aside.update(again: true)
           end
           true
         end
       end
 
-      # A letter's member goes on to the next step without it; a piece of mail stays in its folder.
+      # A letter's member goes on to the next step without it; who cannot be carried on is taken out; a piece of mail stays in its folder.
       # @return [true]
       # @raise [Invalid] for what is not done and cannot be left half done
       def leave
@@ -38,6 +38,7 @@ module NimbleLetter
         Records.db.transaction do
           @aside.lock!
           go_on_without if @aside.kind == "letter"
+          take_out if @aside.kind == AdvanceMembers::KIND
           @aside.delete
           true
         end
@@ -64,6 +65,12 @@ module NimbleLetter
       def go_on_without
         member, delivery = locked
         Passing.onward(member, @moment.now, @moment) if failed?(delivery)
+      end
+
+      # Who cannot be carried on, and is not tried again, is out; what went round in a circle has ended already.
+      def take_out
+        member = Records::Member.dataset.for_update.first(id: @aside.key) if /\A\d+\z/.match?(@aside.key)
+        Leaving.call(member, "taken_out", at: @moment.now, account_id: @moment.account&.id) if member
       end
 
       # In the order in which everything else takes them: the member first.

@@ -2,11 +2,15 @@
 
 module NimbleLetter
   module Work
-    # Where everybody stands with each step of a sequence. Always, for each step: planned = sent + failed + skipped + in doubt + due.
+    # Where everybody stands with each step of a sequence. Always, for each step: planned = sent + failed + skipped + in doubt + due,
+    # and whoever may still come to it by a lane is counted apart (`may`): planned and may together are all members.
     # Only a member's next letter is written down; who is on the way to a later step is read from where they stand.
+    # What is no letter is "sent" when it is done.
     class Accounting
-      FIGURES = %w[planned sent failed skipped in_doubt due].freeze
+      FIGURES = %w[planned sent failed skipped in_doubt due may].freeze
       STATES = {"sent" => %w[sent], "failed" => %w[failed], "in_doubt" => %w[in_doubt], "open" => Records::Delivery::STILL_DUE}.freeze
+      # What says that a step is behind somebody who has done it.
+      DONE = {"fork" => "lane_taken"}.tap { |kinds| kinds.default = "step_done" }.freeze
 
       def initialize(sequence) = @sequence = sequence
 
@@ -15,50 +19,89 @@ module NimbleLetter
       def of(step)
         counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
         open = counts.delete("open")
-        counts["planned"] = members.values.sum
-        counts["due"] = open + active_at(before(step)) + without_letter(step)
+        counts["sent"] = done.fetch([step.id, DONE[step.kind]], 0) unless step.letter?
+        counts["may"] = active_at(before(step, :may))
+        counts["planned"] = members.values.sum - counts["may"]
+        counts["due"] = open + active_at(before(step, :certain)) + without_letter(step)
         counts["skipped"] = counts["planned"] - counts.values_at("sent", "failed", "in_doubt", "due").sum
-        counts.slice(*FIGURES).merge("here" => active_at([step.id]))
+        counts.slice(*FIGURES).merge("here" => active_at(at(step)))
       end
 
+      # @param lane_id [Integer]
+      # @return [Integer] members who took it
+      def took(lane_id) = lanes.fetch(lane_id, 0)
+
       # @param figure [String] of FIGURES
-      # @param step_id [Integer, nil] nil: of any step
+      # @param step_id [Integer, nil] nil: of any letter
       # @return [Sequel::Dataset] of people
       def people_of(figure, step_id: nil)
-        chosen = step_id ? steps.select { |step| step.id == step_id } : steps
+        chosen = step_id ? @sequence.steps.select { |step| step.id == step_id } : @sequence.letter_steps
         who = chosen.flat_map { |step| whose(figure, step) }
         Records::Person.where(Sequel.|(*who.map { |ids| {Sequel[:people][:id] => ids} }, false))
       end
 
-      # @return [Sequel::Dataset] of members who will come to it, or have its letter written down and not out
+      # @return [Sequel::Dataset] of members who will come to it for certain, or have its letter written down and not out
       def on_the_way(step)
         open = written(step, STATES["open"]).select(:member_id)
-        all.active.where(Sequel.|({id: open}, {step_id: before(step)}, {id: waiting(step).select(:id)}))
+        all.active.where(Sequel.|({id: open}, standing(before(step, :certain)), {id: waiting(step).select(:id)}))
       end
 
       private
 
-      def steps = @sequence.steps
+      # Places are by plan: [number, step_id], as members keep them.
+      # @return [Array<Array(Integer, Integer)>] from which members come to a step for certain (:certain), or perhaps (:may)
+      def before(step, how)
+        (@before ||= {})[[step.id, how]] ||= plans.flat_map do |number, plan|
+          on = plan.all.map(&:id).select do |id|
+            next false if id == step.id
 
-      def before(step) = steps.take_while { |one| one.id != step.id }.map(&:id)
+            certain = plan.certainly(id).include?(step.id)
+            (how == :certain) ? certain : !certain && plan.possibly(id).include?(step.id)
+          end
+          on.map { |id| [number, id] }
+        end
+      end
+
+      def at(step) = plans.keys.map { |number| [number, step.id] }
+
+      # @return [Hash{Integer=>Core::Journey::Plan}] by number
+      def plans
+        @plans ||= @sequence.draft? ? {1 => @sequence.laid_out} : @sequence.plans.to_h { |plan| [plan.number, plan.to_core] }
+      end
 
       # @return [Hash{Array(Integer, String)=>Integer}] by step and state
       def letters =
         @letters ||= Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state],
           :count)
 
-      # @return [Hash{Array(Integer, String)=>Integer}] by the step they stand before, and state
-      def members =
-        @members ||= Records::Member.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state], :count)
+      # @return [Hash{Array(Integer, String)=>Integer}] members by step and what says it is done
+      def done =
+        @done ||= said(%w[step_done lane_taken]).group(:step_id, :kind)
+          .select_hash(%i[step_id kind], Sequel.function(:count, :member_id).distinct.as(:count))
 
-      def active_at(ids) = ids.sum { |id| members.fetch([id, "active"], 0) }
+      # @return [Hash{Integer=>Integer}] members by the lane they took
+      def lanes
+        lane = Sequel.function(:json_value, :data, "$.lane")
+        @lanes ||= said("lane_taken").group(lane).select_hash(lane.as(:lane), Sequel.function(:count, :member_id).distinct.as(:count))
+          .transform_keys(&:to_i)
+      end
+
+      def said(kinds) = Records::Event.where(sequence_id: @sequence.id, kind: kinds)
+
+      # @return [Hash{Array(Integer, Integer, String)=>Integer}] by plan, the step they stand before, and state
+      def members =
+        @members ||= all.group_and_count(:plan, :step_id, :state).as_hash(%i[plan step_id state], :count)
+
+      def active_at(places) = places.sum { |number, id| members.fetch([number, id, "active"], 0) }
 
       # Those who stand before a step whose letter has no time yet.
-      def without_letter(step) = (active_at([step.id]) > 0) ? waiting(step).count : 0
+      def without_letter(step) = (active_at(at(step)) > 0) ? waiting(step).count : 0
 
       def all = Records::Member.where(sequence_id: @sequence.id)
 
       def waiting(step) = all.active.where(step_id: step.id).exclude(id: written(step).select(:member_id))
+
+      def standing(places) = {%i[plan step_id] => places}
 
       def written(step, states = STATES.values.flatten)
         Records::Delivery.where(sequence_id: @sequence.id, step_id: step.id, state: states)
@@ -67,13 +110,26 @@ module NimbleLetter
       # @return [Array<Sequel::Dataset>] numbers of people
       def whose(figure, step)
         case figure
-        when "planned" then [all.select(:person_id)]
+        when "may" then [may(step).select(:person_id)]
+        when "planned" then [all.exclude(id: may(step).select(:id)).select(:person_id)]
         when "due" then [written(step, STATES["open"]).select(:person_id), on_the_way(step).select(:person_id)]
-        when "skipped"
-          on_the_way = all.active.where(step_id: [*before(step), step.id])
-          [all.exclude(id: written(step).select(:member_id)).exclude(id: on_the_way.select(:id)).select(:person_id)]
-        else [written(step, STATES.fetch(figure)).select(:person_id)]
+        when "skipped" then [skipped(step).select(:person_id)]
+        else [done_by(figure, step).select(:person_id)]
         end
+      end
+
+      def may(step) = all.active.where(standing(before(step, :may)))
+
+      def done_by(figure, step)
+        return written(step, STATES.fetch(figure)) if step.letter? || figure != "sent"
+
+        said(DONE[step.kind]).where(step_id: step.id)
+      end
+
+      def skipped(step)
+        to_come = all.active.where(standing([*before(step, :certain), *before(step, :may), *at(step)]))
+        had = step.letter? ? written(step).select(:member_id) : said(DONE[step.kind]).where(step_id: step.id).select(:member_id)
+        all.exclude(id: had).exclude(id: to_come.select(:id))
       end
     end
   end

@@ -13,8 +13,8 @@ module NimbleLetter
 
       # @return [Hash] steps (each with figures), total, conversions (count, value in pence), responses
       def call
-        per_step = @sequence.steps.each_with_index.map do |step, i|
-          {step_id: step.id, position: i + 1, letter: step.letter&.name, figures: figures(counts_for(step))}
+        per_step = @sequence.letter_steps.map do |step|
+          {step_id: step.id, position: step.position + 1, letter: step.letter&.name, figures: figures(counts_for(step))}
         end
         {steps: per_step, total: figures(total), people: @sequence.members_dataset.count, value_pence: value_pence, statuses: statuses}
       end
@@ -52,12 +52,12 @@ module NimbleLetter
       end
 
       def counts_for(step)
-        @accounting.of(step).except("here").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
+        @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
       end
 
       # The whole sequence is the sum of its letters: a person who opened two letters opened two.
       def total
-        @sequence.steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } } || {}
+        @sequence.letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } } || {}
       end
 
       def figures(counts)
@@ -73,7 +73,7 @@ module NimbleLetter
 
       def statuses
         counts = @sequence.members_dataset.group_and_count(:status).as_hash(:status, :count)
-        MemberStatus::LADDER.rungs.map do |rung|
+        MemberStatus.of(@sequence).rungs.map do |rung|
           {key: rung.key, words: rung.words, response: rung.response, count: counts.fetch(rung.key, 0)}
         end
       end

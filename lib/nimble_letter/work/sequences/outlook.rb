@@ -5,8 +5,9 @@ module NimbleLetter
     # A sequence on paper: who would get each letter when and from whom. The ready check, the stack and the start read
     # the same outlook, so their numbers cannot differ.
     class Outlook
-      # passage: Array of [Step, Time] in order
-      Row = Struct.new(:person, :mailbox, :passage)
+      # base: when the first step is counted from. passage: Array of [Step, Time] in order, if they do nothing. reach: numbers of the
+      # steps they may come to
+      Row = Struct.new(:person, :mailbox, :base, :passage, :reach)
 
       # @param audience [Hash] the sequence's own, or those who would join it now
       # @param joining [Boolean] whether it has started, so that who is in it already is passed over
@@ -85,8 +86,11 @@ module NimbleLetter
         (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, people.map(&:id), before: before)
       end
 
+      # @return [Array<Row>] those who may come to a step
+      def reaching(step) = rows.select { |row| row.reach.nil? || row.reach.include?(step.id) }
+
       # @return [Hash{Records::Step=>Integer}] letters with a gap
-      def gaps_by_step = @sequence.steps.to_h { |step| [step, gaps(step).size] }
+      def gaps_by_step = @sequence.letter_steps.to_h { |step| [step, gaps(step).size] }
 
       private
 
@@ -94,7 +98,7 @@ module NimbleLetter
       def merging(step)
         (@merging ||= {})[step.id] ||= begin
           all = MergedStep.new(step, @moment)
-          [all, all.call(rows.map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] })]
+          [all, all.call(reaching(step).map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] })]
         end
       end
 
@@ -103,7 +107,8 @@ module NimbleLetter
       def row(person, known, day_book)
         mailbox = sender.for(person)
         base = mailbox ? day_book.base_for(mailbox, known) : @moment.now
-        Row.new(person, mailbox, Core::Journey::Path.new(@moment.machine, plan, known).letters(plan.entrance(base), base))
+        passage = Core::Journey::Path.new(@moment.machine, plan, known).letters(plan.entrance(base), base)
+        Row.new(person, mailbox, base, passage, (Core::Journey::Reach.of(plan, known) unless plan.simple?))
       end
 
       def sender = @sender ||= Sender.new(@sequence.sender)

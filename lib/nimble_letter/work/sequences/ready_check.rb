@@ -22,7 +22,7 @@ module NimbleLetter
       def outlook
         return @outlook if defined?(@outlook)
 
-        @outlook = (steps.any? && audience&.said? && steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
+        @outlook = (steps.any? && audience&.said? && @sequence.letter_steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
       end
 
       private
@@ -37,28 +37,9 @@ module NimbleLetter
 
       def plan_remarks
         return [block("no_steps", "There is no letter in it yet.")] if steps.empty?
+        return [block("no_steps", "There is no letter in it yet, and nothing that is done.")] if steps.all? { |step| step.kind == "fork" }
 
-        steps.each_with_index.flat_map do |step, i|
-          if step.letter.nil? then [block("no_letter", "Step #{i + 1} has no letter.", step)]
-          elsif step.counted == "date" && step.on_date < @moment.today
-            [block("date_past", "Step #{i + 1} is for a day that is past.", step)]
-          else
-            [step.letter, (step.letter_of("b") if step.other)].compact.uniq(&:id).flat_map { |letter| letter_remarks(letter, step) }
-          end
-        end
-      end
-
-      def letter_remarks(letter, step)
-        other = step.subject_of("b")
-        if other && Core::Letters::Document.new(other, @moment.catalogue).empty?
-          return [block("no_subject", "The other subject of “#{letter.name}” is empty.", step)]
-        end
-
-        LetterChecks
-          .new(letter, @moment)
-          .blocking
-          .reject { |advice| advice.part == "firm" }
-          .map { |advice| block(advice.code, "“#{letter.name}”: #{advice.words}", step) }
+        steps.flat_map { |step| StepRemarks.new(step, @moment).call }
       end
 
       # Said once, however many letters it is true of.
@@ -106,7 +87,7 @@ module NimbleLetter
       end
 
       def date_remarks
-        return [] if outlook.letters.positive? || outlook.people.empty?
+        return [] if outlook.letters.positive? || outlook.people.empty? || !outlook.plan.simple?
 
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
       end

@@ -10,20 +10,47 @@ module NimbleLetter
       end
 
       # @param joined [Time]
-      # @return [Array<Date>] one per step
+      # @return [Hash{Integer=>Date}] by step, as if each is done when it is due; the steps of a lane as if that lane were taken
       def dates(joined)
-        known = Core::Journey::Known.new(their_zone: @moment.firm.zone, seed: 1)
-        letters = Core::Journey::Path.new(@moment.machine, @plan, known).letters(@plan.entrance(joined), joined)
-        days = letters.to_h { |step, at| [step.id, @moment.firm.today(at)] }
-        # A step around a date of somebody's own stands where the one before does: nobody's date is known here.
-        last = @moment.firm.today(joined)
-        @plan.all.map { |step| last = days.fetch(step.id, last) }
+        @known = Core::Journey::Known.new(their_zone: @moment.firm.zone, seed: 1)
+        @joined, @days = joined, {}
+        walk(@plan.steps, joined)
+        @days
       end
 
       # @return [Array<Date>] days without post from the first step to the last
       def days_off(joined)
-        dates = dates(joined)
-        dates.empty? ? [] : (dates.first..dates.last).reject { |date| @moment.calendar.working_day?(date) }
+        dates = dates(joined).values
+        dates.empty? ? [] : (dates.min..dates.max).reject { |date| @moment.calendar.working_day?(date) }
+      end
+
+      private
+
+      # @return [Time] when the last of them is done
+      def walk(steps, base)
+        steps.inject(base) do |at, step|
+          place = Core::Journey::Place.new(step_id: step.id, base: at, joined: @joined)
+          done = step.is_a?(Core::Journey::Steps::Fork) ? fork(step, place) : due(step, place)
+          @days[step.id] = @moment.firm.today(done) unless step.is_a?(Core::Journey::Steps::Fork)
+          done
+        end
+      end
+
+      # Nobody's own date is known here: such a step stands where the one before does.
+      def due(step, place)
+        due = @moment.machine.due(step, place, @known)
+        (due.nil? || (due.late && step.timing.late == "skip")) ? place.base : due.at
+      end
+
+      # A reaction may come at once; all else goes on at the limit.
+      def fork(fork, place)
+        @days[fork.id] = @moment.firm.today(place.base)
+        limit = @moment.machine.limit(fork, place, @known)&.at || place.base
+        ends = fork.lanes.map do |lane|
+          done = walk(lane.steps, lane.test.is_a?(Core::Journey::Steps::Reaction) ? place.base : limit)
+          lane.comes_back ? done : place.base
+        end
+        [limit, *ends].max
       end
     end
   end

@@ -120,8 +120,8 @@ module NimbleLetter
         merged = outlook.merged(@step)
         versions = outlook.versions(@step)
         entries =
-          outlook.rows.map do |row|
-            [row.person, row.passage.find { |step, _| step.id == @step.id }.last, "planned", versions[row.person.id]]
+          outlook.reaching(@step).map do |row|
+            [row.person, row.passage.find { |step, _| step.id == @step.id }&.last, "planned", versions[row.person.id]]
           end
         rows_for(entries, merged, outlook.unanswered(@step))
       end
@@ -145,8 +145,15 @@ module NimbleLetter
           delivery, at = written[member.id], times.dig(member.id, @step.id)
           next [people[member.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version] if delivery
 
-          [people[member.person_id], at, at ? "planned" : "skipped", (member.version_of(@step.id) if @step.other)]
+          [people[member.person_id], at, (at || may_come?(member)) ? "planned" : "skipped", (member.version_of(@step.id) if @step.other)]
         end
+      end
+
+      # Some lanes are taken only when something happens, and some letters wait for a nod.
+      def may_come?(member)
+        return false unless member.state == "active" && !@moment.plan_of(@sequence.id, member.plan).simple?
+
+        @moment.plan_of(@sequence.id, member.plan).possibly(member.step_id).include?(@step.id)
       end
 
       # A letter that is out has no gaps any more: it was not sent with one.

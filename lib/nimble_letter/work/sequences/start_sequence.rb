@@ -23,7 +23,7 @@ module NimbleLetter
           @moment.fresh! if @letters > Moment::MANY
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
           freeze_plan
-          Enrol.new(@sequence, @outlook, @moment).call
+          Enrol.new(@sequence, @outlook, @moment, by: "start").call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
         end
         @sequence

@@ -9,9 +9,10 @@ import { PeopleBehind } from '../people/behind/PeopleBehind'
 import { SievePanel } from '../people/SievePanel'
 import { useSieve } from '../people/table/usePeople'
 import { AudienceDialog } from './AudienceDialog'
+import { flat, stepInput } from './plan'
 import { Ruler } from './Ruler'
 import { StepPanel } from './StepPanel'
-import { type Change, stepInput } from './useSequence'
+import type { Change } from './useSequence'
 
 type Sequence = Shape<'Sequence'>
 const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
@@ -202,7 +203,7 @@ export function PlanTab({
       zone: last?.zone ?? ('theirs' as const),
     }
     onChange({ steps: [...sequence.steps.map(stepInput), fresh] })
-    setChosen(sequence.steps.length)
+    setChosen(flat(sequence.steps).length)
     setSieve(false)
   }
   const addStep = draft && (
@@ -241,7 +242,7 @@ export function PlanTab({
         ) : (
           chosen !== null && (
             <StepPanel
-              key={sequence.steps[chosen]?.id}
+              key={flat(sequence.steps)[chosen]?.step.id}
               sequence={sequence}
               index={chosen}
               onChange={onChange}

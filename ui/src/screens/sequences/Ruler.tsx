@@ -4,33 +4,33 @@ import { number, plural, timeOfDay } from '../../app/format'
 import { classes } from '../../parts/classes'
 import { PeopleCount } from '../people/behind/PeopleCount'
 import { FigureBehind } from '../results/FigureBehind'
+import { flat } from './plan'
 import { layOut } from './ruler'
 
 type Sequence = Shape<'Sequence'>
 type Step = Shape<'Step'>
 
+const KINDS = { letter: 'Letter', task: 'Task', change: 'Change', hand_over: 'Hand-over', fork: 'Fork' } as const
+const DONE = { letter: 'sent', task: 'done', change: 'done', hand_over: 'done', fork: 'through' } as const
+const INDENT_PX = 28
+
 function StepCard({
   sequenceId,
   step,
-  number: position,
+  lane,
   chosen,
   state,
   onChoose,
 }: {
   sequenceId: number
   step: Step
-  number: number
+  lane: string | null
   chosen: boolean
   state: Sequence['state']
   onChoose: () => void
 }) {
   const counted = (name: 'planned' | 'sent', words: ReactNode) => (
-    <FigureBehind
-      sequenceId={sequenceId}
-      stepId={step.id}
-      figure={{ name, count: step.counts[name] }}
-      of={step.letter ?? 'a step'}
-    >
+    <FigureBehind sequenceId={sequenceId} stepId={step.id} figure={{ name, count: step.counts[name] }} of={step.headline}>
       {words}
     </FigureBehind>
   )
@@ -44,12 +44,15 @@ function StepCard({
       <button type="button" aria-pressed={chosen} onClick={onChoose} className="block w-full text-left">
         <span className="flex justify-between text-xs muted">
           <span className="truncate" title={step.goes_out}>
-            Letter · {step.goes_out}, {timeOfDay(step.from_minute)}–{timeOfDay(step.to_minute)}
+            {lane && <strong className="font-semibold">{lane}: </strong>}
+            {KINDS[step.kind]}
+            {step.kind === 'letter' && ` · ${step.goes_out}, ${timeOfDay(step.from_minute)}–${timeOfDay(step.to_minute)}`}
+            {['task', 'change', 'hand_over'].includes(step.kind) && ` · ${step.goes_out}`}
           </span>
-          <span>{position}</span>
+          <span>{step.position}</span>
         </span>
         <span className="block font-serif text-base truncate">
-          {step.letter ?? <span className="text-error">No letter chosen</span>}
+          {step.kind === 'letter' && !step.letter ? <span className="text-error">No letter chosen</span> : step.headline}
         </span>
       </button>
       <span className="flex gap-3 items-center text-xs whitespace-nowrap">
@@ -59,14 +62,15 @@ function StepCard({
           </span>
         ) : (
           <span>
-            {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} sent
+            {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} {DONE[step.kind]}
           </span>
         )}
+        {Boolean(step.counts.may) && <span className="muted">up to {number(step.counts.planned + (step.counts.may ?? 0))}</span>}
         {state !== 'draft' && step.counts.here > 0 && (
           <PeopleCount
-            title={`Before “${step.letter ?? 'a step'}”`}
+            title={`Before “${step.headline}”`}
             count={step.counts.here}
-            condition={{ membership: 'in', sequence_id: sequenceId, step: position }}
+            condition={{ membership: 'in', sequence_id: sequenceId, step: step.position }}
           >
             <span className="text-primary">{plural(step.counts.here, 'person', 'people')} here</span>
           </PeopleCount>
@@ -89,8 +93,9 @@ export function Ruler({
   chosen: number | null
   onChoose: (step: number) => void
 }) {
+  const placed = flat(sequence.steps)
   const { rows, height } = layOut(
-    sequence.steps.map((step) => step.date),
+    placed.map(({ step }) => step.date),
     sequence.days_off,
   )
   const dateWords = (date: string) =>
@@ -126,14 +131,18 @@ export function Ruler({
             </div>
             <div className="absolute left-[75px] top-4 w-2 border-t border-secondary" />
             {row.steps.map((i, n) => {
-              const step = sequence.steps[i]
+              const one = placed[i]
               return (
-                step && (
-                  <div key={step.id} className="absolute left-[104px] w-[360px]" style={{ top: n * 92 }}>
+                one && (
+                  <div
+                    key={one.step.id}
+                    className="absolute w-[360px]"
+                    style={{ top: n * 92, left: 104 + one.depth * INDENT_PX }}
+                  >
                     <StepCard
                       sequenceId={sequence.id}
-                      step={step}
-                      number={i + 1}
+                      step={one.step}
+                      lane={one.lane}
                       state={sequence.state}
                       chosen={chosen === i}
                       onChoose={() => onChoose(i)}

@@ -10,6 +10,7 @@ import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 import { MembersTab } from './MembersTab'
 import { PlanTab } from './PlanTab'
+import { flat } from './plan'
 import { ResultsTab } from './ResultsTab'
 import { StartDialog } from './StartDialog'
 import { useSequence } from './useSequence'
@@ -54,7 +55,7 @@ export function SequenceScreen() {
   }, [sequence])
   if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
   if (!sequence) return <Loading />
-  const due = sequence.steps.reduce((sum, step) => sum + step.counts.due, 0)
+  const due = flat(sequence.steps).reduce((sum, { step }) => sum + (step.kind === 'letter' ? step.counts.due : 0), 0)
   const tabLink = (to: string, words: string) => (
     <NavLink
       end

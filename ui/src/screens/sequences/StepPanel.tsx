@@ -6,8 +6,9 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { useNow } from '../../app/usePost'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { OtherVersion } from './OtherVersion'
+import { changed, flat, stepInput } from './plan'
 import { StepTiming } from './StepTiming'
-import { type Change, stepInput } from './useSequence'
+import type { Change } from './useSequence'
 
 type Step = Shape<'Step'>
 
@@ -41,6 +42,33 @@ function FirstLetter({ step }: { step: Step }) {
   )
 }
 
+/** A step that is no letter, in words. */
+function OtherStep({ step, onClose }: { step: Step; onClose: () => void }) {
+  return (
+    <aside aria-label={`Step ${step.position}`} className="border-l border-base-300 pl-5">
+      <p className="text-xs muted">Step {step.position}</p>
+      <h2 className="text-xl mb-3">{step.headline}</h2>
+      {step.kind === 'fork' ? (
+        <dl>
+          {step.lanes?.map((lane) => (
+            <div key={lane.id} className="flex justify-between gap-3 py-1 border-b border-base-300">
+              <dt>{lane.headline}</dt>
+              <dd className="muted whitespace-nowrap">
+                {plural(lane.took, 'person', 'people')} took it{lane.comes_back ? '' : '; ends there'}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      ) : (
+        <p>Done {step.goes_out}.</p>
+      )}
+      <button type="button" className="btn btn-xs btn-plain mt-4" onClick={onClose}>
+        Close
+      </button>
+    </aside>
+  )
+}
+
 /** What one step is: its letter, its timing, and how it reads. */
 export function StepPanel({
   sequence,
@@ -55,11 +83,12 @@ export function StepPanel({
 }) {
   const { data: catalogue } = useCatalogue()
   const now = useNow()
-  const step = sequence.steps[index]
+  const step = flat(sequence.steps)[index]?.step
   if (!step) return null
+  if (step.kind !== 'letter') return <OtherStep step={step} onClose={onClose} />
   const draft = sequence.state === 'draft'
-  const update = (changed: Partial<Step>) =>
-    onChange({ steps: sequence.steps.map((one, i) => stepInput(i === index ? { ...one, ...changed } : one)) })
+  const put = (change: Partial<Step> | null) => onChange({ steps: changed(sequence.steps, step.id, change).map(stepInput) })
+  const update = (change: Partial<Step>) => put(change)
   return (
     <aside aria-label={`Step ${index + 1}`} className="border-l border-base-300 pl-5">
       <div className="flex justify-between text-xs muted">
@@ -123,7 +152,7 @@ export function StepPanel({
             className="btn btn-xs btn-plain"
             onClick={() => {
               onClose()
-              onChange({ steps: sequence.steps.filter((_, i) => i !== index).map(stepInput) })
+              put(null)
             }}
           >
             Take this step out

@@ -14,8 +14,8 @@ const shift = (date: string, days: number) =>
 
 /** Lays a plan out on days: each step at the day it falls on, days off short and hatched, long waits drawn together. */
 export function layOut(dates: string[], daysOff: string[]): { rows: RulerRow[]; height: number } {
-  const first = dates[0]
-  const last = dates.at(-1)
+  // Lanes stand side by side in time, so that a later step may fall on an earlier day.
+  const [first, last] = [dates.toSorted()[0], dates.toSorted().at(-1)]
   if (!first || !last) return { rows: [], height: 0 }
   const off = new Set(daysOff)
   const rows: RulerRow[] = []

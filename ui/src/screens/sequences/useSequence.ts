@@ -3,6 +3,7 @@ import { useRef } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
+import { shown } from './plan'
 
 type Sequence = Shape<'Sequence'>
 export type Change = {
@@ -65,23 +66,5 @@ export function useSequence(id: number) {
 
 /** A sequence as it will be; steps that are new wait for their number. */
 function changed(kept: Sequence, { steps, ...rest }: Change): Sequence {
-  if (!steps?.every((step) => step.id != null)) return { ...kept, ...rest }
-  const shown = steps.flatMap((step) => {
-    const before = kept.steps.find((one) => one.id === step.id)
-    return before ? [{ ...before, ...step, id: before.id }] : []
-  })
-  return { ...kept, ...rest, steps: shown }
-}
-
-/** A step as it is sent back. */
-export function stepInput(step: Shape<'Step'>): Shape<'StepInput'> {
-  const { id, letter_id, other, counted, amount, unit, on_date, field, yearly } = step
-  const { from_minute, to_minute, weekdays, days, zone, late, no_date } = step
-  return {
-    id,
-    letter_id: letter_id ?? null,
-    other: other ?? null,
-    ...{ counted, amount, unit, on_date: on_date ?? null, field: field ?? null, yearly },
-    ...{ from_minute, to_minute, weekdays, days, zone, late, no_date },
-  }
+  return { ...kept, ...rest, steps: (steps && shown(kept.steps, steps)) ?? kept.steps }
 }

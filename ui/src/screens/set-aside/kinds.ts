@@ -8,6 +8,7 @@ const WORDS: Record<Thing['kind'], { one: string; many: string }> = {
   act: { one: 'act on many records', many: 'acts on many records' },
   file: { one: 'file', many: 'files' },
   round: { one: 'round of work', many: 'rounds of work' },
+  journey: { one: 'way through a sequence', many: 'ways through a sequence' },
   field: { one: 'field of your own', many: 'fields of your own' },
 }
 

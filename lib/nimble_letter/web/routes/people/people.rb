@@ -39,7 +39,7 @@ module NimbleLetter
             events = Records::Event.where(person_id: person.id)
             events = events.where(kind: HistoryWords.kinds(params["about"])) if params["about"]
             events, following = Records::Cursor.page(events.newest_first, time: :occurred_at, cursor: params["cursor"], limit: 50)
-            json(entries: HistoryWords.new(events).entries, next_cursor: following)
+            json(entries: HistoryWords.new(events, moment).entries, next_cursor: following)
           end
 
           app.post "/api/people/:id/notes" do

@@ -70,6 +70,11 @@ module NimbleLetter
             )
           end
 
+          app.post "/api/members/:id/nod" do
+            member = Work::Nod.call(fetch_record(Records::Member, params[:id], "member"), moment: moment)
+            json(MemberJson.rows([member.refresh]).first)
+          end
+
           app.patch "/api/members/:id" do
             member = fetch_record(Records::Member, params[:id], "member")
             Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Carries on all members whose time has come, slice by slice, each slice one transaction. Several workers may do it at once:
+    # SKIP LOCKED keeps them out of each other's way, and a member that was carried on is due no more.
+    module AdvanceMembers
+      SLICE = 500
+      KIND = "journey"
+
+      # @param moment [Moment]
+      # @param stop [#call] asked between slices
+      # @return [Integer] members carried on
+      def self.round(moment, stop: -> { false })
+        running = Records::Sequence.where(state: "running").select_map(:id)
+        return 0 if running.empty?
+
+        done = 0
+        alone = Records::SetAside.left_alone(KIND).filter_map { |key| Integer(key, exception: false) }
+        until stop.call
+          count = slice(moment, running, alone)
+          break if count.zero?
+
+          done += count
+        end
+        done
+      end
+
+      # @return [Time, nil] when the next of them is due
+      def self.next_due(after:)
+        running = Records::Sequence.where(state: "running").select_map(:id)
+        Records::Member.active.where(paused_at: nil, sequence_id: running).where { due_at > after }.min(:due_at)
+      end
+
+      def self.slice(moment, running, alone)
+        due = ->(limit) { due(moment, running, alone).limit(limit).for_update.skip_locked.all }
+        Records.db.transaction { due.call(SLICE).tap { |members| carry(members, moment) }.size }
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *PutAside::OF_ONE_THING
+        # One of them keeps the others: they are looked at one by one.
+        due(moment, running, alone).limit(SLICE).select_map(:id).count { |id| one(id, moment, alone) }
+      end
+      private_class_method :slice
+
+      def self.due(moment, running, alone)
+        due = Records::Member.due(moment.now, running)
+        alone.empty? ? due : due.exclude(id: alone)
+      end
+      private_class_method :due
+
+      def self.carry(members, moment)
+        members.group_by { |member| [member.sequence_id, member.plan] }.each do |(sequence_id, number), some|
+          Onward.new(moment.plan_of(sequence_id, number), sequence_id, moment).call(some)
+        end
+      end
+      private_class_method :carry
+
+      # Whoever cannot be carried on stays where they are, set aside and shown.
+      def self.one(id, moment, alone)
+        done = PutAside.guard(KIND, id, at: moment.now) do
+          Records.db.transaction do
+            member = Records::Member.due(moment.now, Records::Sequence.where(state: "running").select_map(:id))
+              .where(id: id).for_update.skip_locked.first
+            carry([member].compact, moment)
+            true
+          end
+        end
+        alone << id unless done
+        true
+      end
+      private_class_method :one
+    end
+  end
+end

@@ -1,0 +1,78 @@
+# frozen_string_literal: true
+
+require "securerandom"
+
+module NimbleLetter
+  module Work
+    # What comes of a round of the journey, gathered and written in a few statements: members, their letters, and what happened.
+    class MemberWrites
+      SLICE = 500
+      # What may have changed of a member.
+      MOVED = %i[step_id base begun spent due_at waits_for state status status_by_hand].freeze
+      # A letter that was called back before it came near the wire is due again; any other stays what it is.
+      AGAIN = {
+        due_at: Sequel.lit("IF(state = 'skipped', VALUES(due_at), due_at)"),
+        reason: Sequel.lit("IF(state = 'skipped', NULL, reason)"),
+        state: Sequel.lit("IF(state = 'skipped', 'due', state)")
+      }.freeze
+      LETTER = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at version].freeze
+      EVENT = %i[kind person_id occurred_at sequence_id step_id letter_id member_id account_id data].freeze
+
+      def initialize(moment)
+        @moment = moment
+        @members, @letters, @events = {}, [], []
+      end
+
+      # @param member [Records::Member] set, and saved with the others
+      def member(member) = @members[member.id] = member
+
+      # @param step [Core::Journey::Steps::Letter]
+      # @param at [Time] when it is due
+      def letter(member, step, at)
+        version = member.version_of(step.id)
+        letter_id = (@letter_ids ||= {})[[step.id, version]] ||= Records::Step[step.id].letter_of(version).id
+        @letters << [SecureRandom.urlsafe_base64(16), member.id, member.sequence_id, step.id, member.person_id, letter_id,
+          member.mailbox_id, "due", at, version]
+      end
+
+      # @param step [Core::Journey::Steps, nil]
+      def event(kind, member, step = nil, data = nil)
+        letter_id = step.letter_id if step.is_a?(Core::Journey::Steps::Letter)
+        data &&= data.compact
+        @events << [kind, member.person_id, @moment.now, member.sequence_id, step&.id, letter_id, member.id, @moment.account&.id,
+          (JSON.generate(data) if data&.any?)]
+      end
+
+      # What must stand before what somebody else writes of one member.
+      def now(member)
+        @members.delete(member.id)
+        member.save_changes
+        append_events
+      end
+
+      def append_events
+        Records.db[:events].import(EVENT, @events, slice: SLICE) if @events.any?
+        @events = []
+      end
+
+      def flush
+        append_events
+        save_members
+        return if @letters.empty?
+
+        Records.db[:deliveries].on_duplicate_key_update(AGAIN).import(LETTER, @letters, slice: SLICE)
+        @letters = []
+      end
+
+      private
+
+      def save_members
+        return @members.each_value(&:save_changes) if @members.size < 3
+
+        columns = Records.db[:members].columns
+        rows = @members.values.map { |member| member.values.values_at(*columns) }
+        Records.db[:members].on_duplicate_key_update(*MOVED).import(columns, rows, slice: SLICE)
+      end
+    end
+  end
+end

@@ -1,0 +1,129 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Where members of one sequence stand, as a value that an act can change and that can be put back: the same place, with
+    # times reckoned anew. Of each person it is the round they are in, or were in last.
+    class Standing
+      COLUMNS = %i[state left_reason step_id base begun spent paused_at moved].freeze
+      CAN_GO_ON = %w[running paused].freeze
+      MOVED = "moved"
+
+      # @param sequence_id [Integer]
+      # @param moment [Moment]
+      def initialize(sequence_id, moment)
+        @sequence_id, @moment = sequence_id, moment
+      end
+
+      # @param ids [Array<Integer>] people
+      # @return [Hash{Integer=>Hash}] as JSON keeps it; nobody who was never in it
+      def read(ids) = newest(ids).transform_values { |member| write(member) }
+
+      # @param ids [Array<Integer>] people
+      # @param value [Hash] as #read gives it
+      def put(ids, value) = lock(newest(ids).values.map(&:id)).each { |member| set(member, value) }
+
+      # Brings those back who left for that reason, and only for it.
+      # @param members [Sequel::Dataset]
+      # @return [Integer] members who go on
+      def self.come_back(members, reason, moment)
+        running = Records::Sequence.where(state: CAN_GO_ON).select(:id)
+        left = members.where(state: "left", left_reason: reason, sequence_id: running).order(:id).select_map(%i[sequence_id id])
+        left.group_by(&:first).sum { |sequence_id, some| new(sequence_id, moment).bring_back(some.map(&:last)) }
+      end
+
+      # @param numbers [Array<Integer>] of members who left
+      # @return [Integer] those of them who are in it again; nobody who joined anew since
+      def bring_back(numbers)
+        members = lock(numbers)
+        newest = newest(members.map(&:person_id))
+        back = members.select { |member| member.state == "left" && newest[member.person_id].id == member.id }
+        back.each { |member| set(member, write(member).merge("state" => "active", "left_reason" => nil)) }
+        back.size
+      end
+
+      # @return [Hash]
+      def write(member)
+        COLUMNS.to_h do |column|
+          value = member.public_send(column)
+          [column.to_s, value.is_a?(Time) ? value.getutc.iso8601(6) : value]
+        end
+      end
+
+      private
+
+      def newest(ids) = Records::Member.where(sequence_id: @sequence_id, person_id: ids).order(:round).as_hash(:person_id)
+
+      def lock(numbers) = Records::Member.where(id: numbers).order(:id).for_update.all
+
+      def set(member, value) = (value["state"] == "left") ? leave(member, value) : stand(member, value)
+
+      def leave(member, value)
+        return if member.state == "left"
+
+        Leaving.call(member, value["left_reason"] || "taken_out", at: @moment.now, account_id: @moment.account&.id)
+      end
+
+      # Back in, at another step, paused or going on.
+      def stand(member, value)
+        state = Records::Sequence.where(id: @sequence_id).get(:state)
+        return unless CAN_GO_ON.include?(state) || member.state == value["state"]
+
+        was, reason = write(member), member.left_reason
+        member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
+        told(was, value).each { |kind| note(kind, member) }
+        call_back(member) unless was["step_id"] == value["step_id"]
+        open_again(member, reason) if was["state"] == "left"
+        go_on(member, state) if member.state == "active" && CAN_GO_ON.include?(state)
+        member.save_changes
+        Ending.check(@sequence_id, at: @moment.now) if member.state == "finished"
+      end
+
+      def times(value) = %i[base begun paused_at].to_h { |name| [name, value[name.to_s] && Time.iso8601(value[name.to_s]).utc] }
+
+      # @return [Array<String>] kinds of events
+      def told(was, value)
+        [
+          ("came_back" if was["state"] != "active" && value["state"] == "active"),
+          ("finished" if was["state"] == "active" && value["state"] == "finished"),
+          ("member_moved" unless was["step_id"] == value["step_id"]),
+          ("member_paused" if was["paused_at"].nil? && value["paused_at"]),
+          ("member_went_on" if was["paused_at"] && value["paused_at"].nil?)
+        ].compact
+      end
+
+      def note(kind, member)
+        Records::Event.insert(
+          kind: kind,
+          person_id: member.person_id,
+          occurred_at: @moment.now,
+          sequence_id: member.sequence_id,
+          step_id: member.step_id,
+          member_id: member.id,
+          account_id: @moment.account&.id
+        )
+      end
+
+      # What has not reached the wire of the step they stood before.
+      def call_back(member)
+        Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK).exclude(step_id: member.step_id)
+          .update(state: "skipped", reason: MOVED, lease: nil, leased_until: nil)
+        Records.db[:tasks].where(member_id: member.id, state: "open").exclude(step_id: member.step_id)
+          .update(state: "dropped", reason: MOVED, version: Sequel[:version] + 1)
+      end
+
+      # What leaving had put away comes back with them.
+      def open_again(member, reason)
+        Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "dropped", reason: reason)
+          .update(state: "open", reason: nil, version: Sequel[:version] + 1)
+        failed = Records::Delivery.first(member_id: member.id, step_id: member.step_id, state: "failed") or return
+        PutAside.call("letter", failed.id, failed.reason.to_s, at: @moment.now, delivery_id: failed.id)
+      end
+
+      def go_on(member, state)
+        plan = @moment.plan_of(member.sequence_id, member.plan)
+        Onward.new(plan, member.sequence_id, @moment, halted: state == "paused").call([member])
+      end
+    end
+  end
+end
