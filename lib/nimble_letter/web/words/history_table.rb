@@ -19,6 +19,7 @@ module NimbleLetter
         "joined" => "Joined “%<sequence>s”",
         "left" => "Left “%<sequence>s”",
         "skipped" => "“%<letter>s” was passed by",
+        "went_without" => "Went on without “%<letter>s”",
         "lane_taken" => "Went on in “%<sequence>s”",
         "step_done" => "A step of “%<sequence>s” was done",
         "task_done" => "Done: %<label>s",
@@ -83,7 +84,7 @@ module NimbleLetter
         "answers" => %w[replied answered_automatically unsubscribed complained converted],
         "notes" => %w[note call task_done],
         "record" => %w[field_changed merged imported],
-        "sequences" => %w[joined left finished skipped status_moved lane_taken step_done came_back member_moved member_paused
+        "sequences" => %w[joined left finished skipped went_without status_moved lane_taken step_done came_back member_moved member_paused
           member_went_on]
       }.freeze
     end

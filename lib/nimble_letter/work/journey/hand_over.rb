@@ -49,7 +49,7 @@ module NimbleLetter
       def circling
         Records::Member
           .where(sequence_id: @other.id, person_id: @members.map(&:person_id))
-          .where { joined_at > @moment.now - DAY }
+          .where(Sequel[:joined_at] > @moment.now - DAY)
           .group_and_count(:person_id).having { count.function.* >= CIRCLE }.select_map(:person_id).to_set
       end
 

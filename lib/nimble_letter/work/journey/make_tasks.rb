@@ -2,10 +2,17 @@
 
 module NimbleLetter
   module Work
-    # Makes the tasks of a step, one for each who has come to it. Made once: a second time finds it there.
+    # Makes the tasks of a step, one for each who has come to it. Made once: a second time finds it there, and opens one that was
+    # dropped when its member was moved elsewhere.
     module MakeTasks
       SLICE = 500
       COLUMNS = %i[person_id account_id sequence_id step_id member_id words due_on made_at updated_at].freeze
+
+      AGAIN = {
+        due_on: Sequel.lit("IF(state = 'dropped', VALUES(due_on), due_on)"),
+        reason: Sequel.lit("IF(state = 'dropped', NULL, reason)"),
+        state: Sequel.lit("IF(state = 'dropped', 'open', state)")
+      }.freeze
 
       # @param step [Core::Journey::Steps::Task]
       # @param members [Array<Records::Member>]
@@ -24,7 +31,7 @@ module NimbleLetter
             end
           [member.person_id, whose, member.sequence_id, step.id, member.id, step.words, due_on, moment.now, moment.now]
         end
-        Records.db[:tasks].insert_ignore.import(COLUMNS, rows, slice: SLICE)
+        Records.db[:tasks].on_duplicate_key_update(AGAIN).import(COLUMNS, rows, slice: SLICE)
         true
       end
     end

@@ -134,17 +134,13 @@ module NimbleLetter
 
       # @return [Traveller, nil] nil when the member is out
       def done(traveller, decision)
-        member, step = traveller.member, decision.step
-        if decision.is_a?(Decisions::Leave)
-          leave(member.put_at(traveller.place), decision.reason)
-          return
-        end
-        traveller.place = if step.is_a?(Core::Journey::Steps::Task) && step.waits
-          traveller.place.with(begun: @moment.now)
-        else
-          @plan.after(traveller.place, @moment.now)
-        end
-        traveller
+        step, place = @plan[traveller.place.step_id], traveller.place
+        waits = step.is_a?(Core::Journey::Steps::Task) && step.waits
+        traveller.place = waits ? place.with(begun: @moment.now) : @plan.after(place, @moment.now)
+        return traveller unless decision.is_a?(Decisions::Leave)
+
+        leave(traveller.member.put_at(traveller.place), decision.reason)
+        nil
       end
     end
   end

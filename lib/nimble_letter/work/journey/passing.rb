@@ -44,6 +44,15 @@ module NimbleLetter
         onward.call([member], places: {member.id => plan.after(member.place, base)})
       end
 
+      # The letter will never be out, and its member goes on all the same.
+      # @param member [Records::Member] locked
+      def self.without(member, moment)
+        return unless member.state == "active"
+
+        MemberWrites.new(moment).tap { |written| written.event("went_without", member, plan_step(member, moment)) }.flush
+        onward(member, moment.now, moment)
+      end
+
       # The letter that waits for its time is passed by.
       # @param letter [Records::Delivery] locked, as its member is
       def self.pass_by(letter, member, reason, moment)

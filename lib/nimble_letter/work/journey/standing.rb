@@ -8,6 +8,7 @@ module NimbleLetter
       COLUMNS = %i[state left_reason step_id base begun spent paused_at moved].freeze
       CAN_GO_ON = %w[running paused].freeze
       MOVED = "moved"
+      HAD = %w[sent step_done lane_taken].freeze
 
       # @param sequence_id [Integer]
       # @param moment [Moment]
@@ -69,11 +70,11 @@ module NimbleLetter
         state = Records::Sequence.where(id: @sequence_id).get(:state)
         return unless CAN_GO_ON.include?(state) || member.state == value["state"]
 
-        was, reason = write(member), member.left_reason
+        was = write(member)
         member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
         told(was, value).each { |kind| note(kind, member) }
-        call_back(member) unless was["step_id"] == value["step_id"]
-        open_again(member, reason) if was["state"] == "left"
+        set_back(member) unless was["step_id"] == value["step_id"]
+        open_again(member)
         go_on(member, state) if member.state == "active" && CAN_GO_ON.include?(state)
         member.save_changes
         Ending.check(@sequence_id, at: @moment.now) if member.state == "finished"
@@ -104,18 +105,25 @@ module NimbleLetter
         )
       end
 
-      # What has not reached the wire of the step they stood before.
-      def call_back(member)
+      # What has not reached the wire of the step they stood before is called back; what they had that lies ahead of them again
+      # they do not get twice.
+      def set_back(member)
+        ahead = @moment.plan_of(member.sequence_id, member.plan).possibly(member.step_id)
+        member.moved ||= Records::Event.where(member_id: member.id, kind: HAD, person_id: member.person_id, step_id: ahead).any?
         Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK).exclude(step_id: member.step_id)
           .update(state: "skipped", reason: MOVED, lease: nil, leased_until: nil)
         Records.db[:tasks].where(member_id: member.id, state: "open").exclude(step_id: member.step_id)
-          .update(state: "dropped", reason: MOVED, version: Sequel[:version] + 1)
+          .update(state: "dropped", reason: MOVED, version: Sequel[:version] + 1, updated_at: @moment.now)
       end
 
-      # What leaving had put away comes back with them.
-      def open_again(member, reason)
-        Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "dropped", reason: reason)
-          .update(state: "open", reason: nil, version: Sequel[:version] + 1)
+      # What leaving or moving had put away of the step they stand before comes back with them.
+      def open_again(member)
+        if member.begun
+          Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "dropped")
+            .update(state: "open", reason: nil, version: Sequel[:version] + 1, updated_at: @moment.now)
+        end
+        return unless member.state == "active"
+
         failed = Records::Delivery.first(member_id: member.id, step_id: member.step_id, state: "failed") or return
         PutAside.call("letter", failed.id, failed.reason.to_s, at: @moment.now, delivery_id: failed.id)
       end

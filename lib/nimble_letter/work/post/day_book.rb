@@ -16,6 +16,9 @@ module NimbleLetter
       # @param known [Core::Journey::Known]
       # @return [Time] UTC: when this member should join so that the first letter finds room
       def base_for(mailbox, known)
+        # What begins with anything else has its letters whenever they come.
+        return @moment.now unless @step.is_a?(Core::Journey::Steps::Letter)
+
         zone = known.their_zone.identifier
         base = @open_from.fetch([mailbox.id, zone], @moment.now)
         loop do

@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # A letter that could not go, through no fault of its person: it counts as failed, its member waits where they are, and
     # both are shown until somebody has it tried again or goes on without it. Nobody gets a second letter who never had the
-    # first one.
+    # first one, unless its step says that the sequence goes on without.
     module LetterAside
       # @param delivery [Records::Delivery]
       # @param problem [Exception, String] why
@@ -13,12 +13,18 @@ module NimbleLetter
       # @return [Boolean] false when it was the caller's no longer, and nothing was done
       def self.call(delivery, problem, at:, held: Records::Delivery.where(id: delivery.id))
         Records.db.transaction do
+          member = Records::Member.dataset.for_update.first(id: delivery.member_id)
           reason = problem.is_a?(Exception) ? "It could not be made: #{problem.message}" : problem
           changed = held.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
           next false unless changed == 1
 
           Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
-          PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id)
+          moment = Moment.new(now: at)
+          if moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
+            Passing.without(member, moment)
+          else
+            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id)
+          end
           true
         end
       end

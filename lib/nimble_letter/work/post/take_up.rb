@@ -64,7 +64,7 @@ module NimbleLetter
 
       def go_on_without
         member, delivery = locked
-        Passing.onward(member, @moment.now, @moment) if failed?(delivery)
+        Passing.without(member, @moment) if failed?(delivery)
       end
 
       # Who cannot be carried on, and is not tried again, is out; what went round in a circle has ended already.

@@ -20,9 +20,9 @@ module NimbleLetter
         counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
         open = counts.delete("open")
         counts["sent"] = done.fetch([step.id, DONE[step.kind]], 0) unless step.letter?
-        counts["may"] = active_at(before(step, :may))
+        counts["may"] = to_come(step, :may)
         counts["planned"] = members.values.sum - counts["may"]
-        counts["due"] = open + active_at(before(step, :certain)) + without_letter(step)
+        counts["due"] = open + to_come(step, :certain) + without_letter(step)
         counts["skipped"] = counts["planned"] - counts.values_at("sent", "failed", "in_doubt", "due").sum
         counts.slice(*FIGURES).merge("here" => active_at(at(step)))
       end
@@ -43,7 +43,7 @@ module NimbleLetter
       # @return [Sequel::Dataset] of members who will come to it for certain, or have its letter written down and not out
       def on_the_way(step)
         open = written(step, STATES["open"]).select(:member_id)
-        all.active.where(Sequel.|({id: open}, standing(before(step, :certain)), {id: waiting(step).select(:id)}))
+        all.active.where(Sequel.|({id: open}, {id: coming(step, :certain).select(:id)}, {id: waiting(step).select(:id)}))
       end
 
       private
@@ -92,6 +92,23 @@ module NimbleLetter
       def members =
         @members ||= all.group_and_count(:plan, :step_id, :state).as_hash(%i[plan step_id state], :count)
 
+      # @param how [Symbol] see #before
+      def to_come(step, how) = active_at(before(step, how)) - (moved? ? back(step, how).count : 0)
+
+      # @return [Sequel::Dataset] members
+      def coming(step, how)
+        coming = all.active.where(standing(before(step, how)))
+        moved? ? coming.exclude(id: back(step, how).select(:id)) : coming
+      end
+
+      # Whoever was moved back by hand behind what they had does not get it twice.
+      def back(step, how) = all.active.where(moved: true).where(standing(before(step, how))).where(id: had(step))
+
+      def moved? = @moved.nil? ? (@moved = all.where(moved: true).any?) : @moved
+
+      def had(step) =
+        step.letter? ? written(step).select(:member_id) : said(DONE[step.kind]).where(step_id: step.id).select(:member_id)
+
       def active_at(places) = places.sum { |number, id| members.fetch([number, id, "active"], 0) }
 
       # Those who stand before a step whose letter has no time yet.
@@ -99,7 +116,7 @@ module NimbleLetter
 
       def all = Records::Member.where(sequence_id: @sequence.id)
 
-      def waiting(step) = all.active.where(step_id: step.id).exclude(id: written(step).select(:member_id))
+      def waiting(step) = all.active.where(step_id: step.id).exclude(id: had(step))
 
       def standing(places) = {%i[plan step_id] => places}
 
@@ -110,15 +127,13 @@ module NimbleLetter
       # @return [Array<Sequel::Dataset>] numbers of people
       def whose(figure, step)
         case figure
-        when "may" then [may(step).select(:person_id)]
-        when "planned" then [all.exclude(id: may(step).select(:id)).select(:person_id)]
+        when "may" then [coming(step, :may).select(:person_id)]
+        when "planned" then [all.exclude(id: coming(step, :may).select(:id)).select(:person_id)]
         when "due" then [written(step, STATES["open"]).select(:person_id), on_the_way(step).select(:person_id)]
         when "skipped" then [skipped(step).select(:person_id)]
         else [done_by(figure, step).select(:person_id)]
         end
       end
-
-      def may(step) = all.active.where(standing(before(step, :may)))
 
       def done_by(figure, step)
         return written(step, STATES.fetch(figure)) if step.letter? || figure != "sent"
@@ -128,8 +143,7 @@ module NimbleLetter
 
       def skipped(step)
         to_come = all.active.where(standing([*before(step, :certain), *before(step, :may), *at(step)]))
-        had = step.letter? ? written(step).select(:member_id) : said(DONE[step.kind]).where(step_id: step.id).select(:member_id)
-        all.exclude(id: had).exclude(id: to_come.select(:id))
+        all.exclude(id: had(step)).exclude(id: to_come.select(:id))
       end
     end
   end
