@@ -173,8 +173,8 @@ RSpec.describe Core::Conditions::InMemory do
     let(:record) do
       {
         "memberships" => [
-          {sequence_id: 1, state: "active", status: "written", step: 2},
-          {sequence_id: 2, state: "left", status: "answered", step: 4}
+          {sequence_id: 1, state: "active", status: "written", step: 2, step_id: 12, been: [11], lanes: [5]},
+          {sequence_id: 2, state: "left", status: "answered", step: 4, step_id: 24, been: [21, 22], lanes: []}
         ]
       }
     end
@@ -184,6 +184,13 @@ RSpec.describe Core::Conditions::InMemory do
         [match?({"membership" => "in", "sequence_id" => 2}, record), match?({"membership" => "was_in", "sequence_id" => 2}, record)]
       ).to eq([false, true])
       expect(match?({"membership" => "in"}, record)).to be(true)
+    end
+
+    it "tells at which step somebody is from where they were, and which lane they went" do
+      at = ->(kind, id) { match?({"membership" => kind, "step_id" => id}, record) }
+      expect([at.call("in", 12), at.call("in", 11), at.call("in", 24)]).to eq([true, false, false])
+      expect([at.call("was_in", 12), at.call("was_in", 11), at.call("was_in", 24), at.call("was_in", 13)]).to eq([true, true, true, false])
+      expect([5, 6].map { |lane| match?({"membership" => "was_in", "lane_id" => lane}, record) }).to eq([true, false])
     end
 
     it "asks for statuses and for the step that comes next" do

@@ -45,7 +45,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
         .compact
         .reject(&:empty?)
         .map { |word| make_company(word, type: pick(["restaurant", "school", nil]), city: pick(words), website: pick(links)) }
-    sequences = Array.new(2) { make_sequence(people: [], letters: []) }
+    sequences = Array.new(2) { make_sequence(people: []) }
     box = make_mailbox
     45.times do
       person =
@@ -75,7 +75,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
       random.rand(5).times { happen(person) }
       random.rand(3).times { deal(person, owners) }
       sequences.sample(random.rand(3), random: random).each do |sequence|
-        Records::Member.create(
+        member = Records::Member.create(
           sequence_id: sequence.id,
           person_id: person.id,
           mailbox_id: box.id,
@@ -85,6 +85,7 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
           joined_at: now,
           status: pick(%w[sent replied])
         )
+        random.rand(3).times { come_by(member, pick(sequence.steps)) }
       end
     end
   end
@@ -107,6 +108,19 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
         .select { |field| field.custom? && field.folded? }
         .to_h { |field| [field.compared_column, Core::Fold.call(values[field.column])] }
         .merge(values)
+    )
+  end
+
+  # What says that a step is behind somebody, of this membership or of none.
+  def come_by(member, step)
+    Records::Event.create(
+      kind: pick(%w[sent step_done skipped lane_taken opened]),
+      person_id: member.person_id,
+      occurred_at: now,
+      sequence_id: member.sequence_id,
+      step_id: step.id,
+      member_id: pick([member.id, member.id, nil]),
+      data: pick([nil, {lane: 1}, {lane: 2}])
     )
   end
 
@@ -195,7 +209,9 @@ RSpec.describe "a condition in SQL and in memory", :own_fields do
         membership: one_of(%w[in was_in]),
         sequence_id: one_of([nil, *Records::Sequence.select_map(:id)]),
         status: one_of([nil, ["replied"], %w[sent replied]]),
-        step: one_of([nil, 1, 3])
+        step: one_of([nil, 1, 3]),
+        step_id: one_of([nil, nil, *Records::Step.select_map(:id)]),
+        lane_id: one_of([nil, nil, 1, 2])
       )
       .map { |given| given.compact.transform_keys(&:to_s) }
   end

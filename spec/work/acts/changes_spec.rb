@@ -68,9 +68,9 @@ RSpec.describe "doing something to many records" do
     set = act(everybody.where(city: %w[York Hull]), kind: "tag", names: ["press"])
 
     expect(set).to have_attributes(words: "Tagged 2 people press", total: 2, handled: 2)
+    told = Records::Event.where(person_id: people.first.id).all
     words =
-      events = Records::Event.where(person_id: people.first.id).all
-      Web::HistoryWords.new(events, moment).entries.map { |entry| entry.values_at(:words, :detail) }
+      Web::HistoryWords.new(told, moment).entries.map { |entry| entry.values_at(:words, :detail) }
     expect(words).to eq([["Tagged press", "changed together with others"]])
   end
 

@@ -16,7 +16,8 @@ module NimbleLetter
 
         # @param node [Object] a condition tree
         # @param record [Hash] field keys to values, and Arrays of Hashes: "events" {kind:, at:, by_machine:, letter_id:,
-        #   sequence_id:, link:}, "memberships" {sequence_id:, state:, status:, step:}, "deals" {field key => value}
+        #   sequence_id:, link:}, "memberships" {sequence_id:, state:, status:, step:, step_id:, been: step ids, lanes:},
+        #   "deals" {field key => value}
         def match?(node, record)
           case node
           when Nodes::All then node.parts.all? { |part| match?(part, record) }
@@ -111,8 +112,12 @@ module NimbleLetter
           active = membership[:state] == "active"
           (node.kind == "was_in" || active) && (node.sequence_id.nil? || membership[:sequence_id] == node.sequence_id) &&
             (node.statuses.empty? || node.statuses.include?(membership[:status])) &&
-            (node.step.nil? || (active && membership[:step] == node.step))
+            (node.step.nil? || (active && membership[:step] == node.step)) &&
+            (node.step_id.nil? || at?(node, membership)) && (node.lane_id.nil? || membership[:lanes].include?(node.lane_id))
         end
+
+        def at?(node, membership) =
+          membership[:step_id] == node.step_id || (node.kind == "was_in" && membership[:been].include?(node.step_id))
       end
     end
   end

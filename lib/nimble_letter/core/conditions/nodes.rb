@@ -32,8 +32,9 @@ module NimbleLetter
         FieldTest = node(:field, :is, :value)
         # Something that happened at least `at_least` times, within a Span before now (nil: ever).
         ActivityTest = node(:kind, :within, :at_least, :letter_id, :sequence_id, :link)
-        # A place in a sequence (nil: any), with one of these statuses (empty: any), at this step (1 is the first; nil: any).
-        MembershipTest = node(:kind, :sequence_id, :statuses, :step)
+        # A place in a sequence (nil: any), with one of these statuses (empty: any), at this step (1 is the first; nil: any). step_id:
+        # that stands before this step now ("in") or has ever come to it ("was_in"). lane_id: that went this lane.
+        MembershipTest = node(:kind, :sequence_id, :statuses, :step, :step_id, :lane_id)
         # At least `at_least` deals of which `where` holds.
         DealsTest = node(:where, :at_least)
       end

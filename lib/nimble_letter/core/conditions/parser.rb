@@ -204,7 +204,9 @@ module NimbleLetter
             kind: kind,
             sequence_id: number_of(json, "sequence_id", at),
             statuses: statuses.uniq,
-            step: json["step"] && whole(json["step"], "#{at}.step", 1..100)
+            step: json["step"] && whole(json["step"], "#{at}.step", 1..500),
+            step_id: number_of(json, "step_id", at),
+            lane_id: number_of(json, "lane_id", at)
           )
         end
 

@@ -6,7 +6,8 @@ module NimbleLetter
       # Reads a condition aloud: "everyone who is a lead and is in York or Leeds".
       class Sentence
         # Where a test is "has one of several", a name takes the place of a number.
-        NAMES = {owners: "colleague", letters: "letter", sequences: "sequence", lists: "list", statuses: "status"}.freeze
+        NAMES = {owners: "colleague", letters: "letter", sequences: "sequence", lists: "list", statuses: "status", steps: "step",
+                 lanes: "lane"}.freeze
 
         # @param names [Hash] words for numbers: {owners: {1 => "Maren Holt"}, letters: {…}, sequences: {…}, lists: {…}, statuses: {…}}
         # @param pronoun [String, nil] what stands before a part that does not say itself whom it is about
@@ -156,7 +157,9 @@ module NimbleLetter
           words = Operators::MEMBERSHIPS.fetch(node.kind)[form]
           sequence = node.sequence_id ? "“#{named(:sequences, node.sequence_id)}”" : "any sequence"
           status = node.statuses.any? ? " with the status #{node.statuses.map { |key| named(:statuses, key) }.join(" or ")}" : ""
-          "#{words} #{sequence}#{status}#{" at step #{node.step}" if node.step}"
+          step = node.step || (named(:steps, node.step_id) if node.step_id)
+          lane = node.lane_id ? " in the lane “#{named(:lanes, node.lane_id)}”" : ""
+          "#{words} #{sequence}#{status}#{" at step #{step}" if step}#{lane}"
         end
 
         def deals(node, denied: false)

@@ -130,7 +130,8 @@ module NimbleLetter
             html: letter.html,
             text: letter.text,
             links: JSON.generate(letter.links),
-            sent_at: at
+            sent_at: at,
+            **load.standing(row)
           )
         changed == 1 || kept_back(row, load, at)
       end

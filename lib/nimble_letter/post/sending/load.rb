@@ -12,6 +12,8 @@ module NimbleLetter
         @people = Records::Person.where(id: rows.map(&:person_id)).as_hash(:id)
         @mailboxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).eager(:account).all.to_h { |box| [box.id, box] }
         @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
+        @types = Records::Company.where(id: @people.values.map(&:company_id).compact.uniq).select_hash(:id, :type)
+        @rules = Records::Member.where(id: rows.map(&:member_id)).select_hash(:id, :joined_by)
         @barred = Barred.new(@people.values, moment)
         @alike = rows.group_by { |row| [row.step_id, row.version] }
       end
@@ -24,6 +26,13 @@ module NimbleLetter
       def person(row) = @people.fetch(row.person_id)
 
       def mailbox(row) = @mailboxes.fetch(row.mailbox_id)
+
+      # What figures are told by later, as it stands when the letter leaves.
+      # @return [Hash{Symbol=>Object}] columns of a delivery
+      def standing(row)
+        person = person(row)
+        {owner_id: person.owner_id, standing: person.standing, company_type: @types[person.company_id], joined_by: @rules[row.member_id]}
+      end
 
       # @return [Composer::Letter]
       def compose(row, composer)

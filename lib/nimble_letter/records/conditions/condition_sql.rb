@@ -105,7 +105,23 @@ module NimbleLetter
         members = members.where(member[:sequence_id] => node.sequence_id) if node.sequence_id
         members = members.where(member[:status] => node.statuses) if node.statuses.any?
         members = members.where(member[:step_id] => Records.db[:steps].where(position: node.step - 1).select(:id)) if node.step
+        members = members.where(at(node)) if node.step_id
+        members = members.where(told("lane_taken", Sequel.function(:json_value, Sequel[:events][:data], "$.lane") => node.lane_id.to_s)) if node.lane_id
         members.select(1).exists
+      end
+
+      # Stands there now, or has ever come to it.
+      def at(node)
+        now = {Sequel[:members][:step_id] => node.step_id}
+        (node.kind == "in") ? now : Sequel.|(now, told(Member::BEEN, Sequel[:events][:step_id] => node.step_id))
+      end
+
+      # What the events of that membership say.
+      def told(kinds, **about)
+        event, member = Sequel[:events], Sequel[:members]
+        Records.db[:events]
+          .where(event[:sequence_id] => member[:sequence_id], event[:kind] => kinds, event[:person_id] => member[:person_id])
+          .where(event[:member_id] => member[:id]).where(about).select(1).exists
       end
     end
   end

@@ -23,7 +23,7 @@ module NimbleLetter
               "person.tags" => tags.fetch(id, []),
               "person.lists" => lists.fetch(id, []),
               "events" => events.fetch(id, []).map { |event| event(event) },
-              "memberships" => members.fetch(id, []).map { |member| membership(member) },
+              "memberships" => members.fetch(id, []).map { |member| membership(member, events.fetch(id, [])) },
               "deals" => deals.fetch(id, []).map { |deal| Facts.of_rows(DEAL_FIELDS, deals: deal) }
             )
           ]
@@ -31,8 +31,14 @@ module NimbleLetter
       end
 
       # step: 1 is the first; nil behind the last
-      def self.membership(member)
-        {**member.values.slice(:sequence_id, :state, :status), step: member.step && member.step.position + 1}
+      def self.membership(member, events)
+        own = events.select { |event| event.member_id == member.id }
+        {
+          **member.values.slice(:sequence_id, :state, :status, :step_id),
+          step: member.step && member.step.position + 1,
+          been: own.select { |event| Member::BEEN.include?(event.kind) }.map(&:step_id).uniq,
+          lanes: own.select { |event| event.kind == "lane_taken" }.filter_map { |event| event.data&.[]("lane") }.uniq
+        }
       end
       private_class_method :membership
 

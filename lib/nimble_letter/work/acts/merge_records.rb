@@ -12,7 +12,7 @@ module NimbleLetter
                tasks: :person_id}.freeze
       SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
       # What a person has once for each of something: moved where the record that stays has none.
-      ONCE = {person_addresses: :email_fold, personal_lines: :step_id}.freeze
+      ONCE = {person_addresses: :email_fold, personal_lines: %i[step_id member_id]}.freeze
 
       # @param kept [Records::Person] the record that stays
       # @param gone [Records::Person]
@@ -73,7 +73,9 @@ module NimbleLetter
             )
           end
           act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids).update(person_id: gone.id) }
-          act.fetch("fills", []).each { |step, field| fills(kept, step_id: step, field: field).update(person_id: gone.id) }
+          act.fetch("fills", []).each { |step, field, member|
+            fills(kept, step_id: step, field: field, member_id: member || 0).update(person_id: gone.id)
+          }
           act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
           act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
           PersonBefore.put_back(kept, act["before"])
@@ -129,11 +131,11 @@ module NimbleLetter
       end
 
       # What was filled in for one letter only.
-      # @return [Array<Array(Integer, String)>] steps and fields
+      # @return [Array<Array(Integer, String, Integer)>] steps, fields and members
       def move_fills
-        had = self.class.fills(@kept).select_map(%i[step_id field])
-        (self.class.fills(@gone).select_map(%i[step_id field]) - had).each do |step, field|
-          self.class.fills(@gone, step_id: step, field: field).update(person_id: @kept.id)
+        had = self.class.fills(@kept).select_map(%i[step_id field member_id])
+        (self.class.fills(@gone).select_map(%i[step_id field member_id]) - had).each do |step, field, member|
+          self.class.fills(@gone, step_id: step, field: field, member_id: member).update(person_id: @kept.id)
         end
       end
 

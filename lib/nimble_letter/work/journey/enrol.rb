@@ -8,7 +8,7 @@ module NimbleLetter
       SLICE = 500 # rows an INSERT; keeps packets small
       ONWARD = 2000 # members whose first decisions are in memory at once
       COLUMNS = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions plan state waits_for
-        since_event].freeze
+        since_event joined_by].freeze
 
       # @param sequence [Records::Sequence]
       # @param outlook [Outlook]
@@ -22,6 +22,7 @@ module NimbleLetter
       def call
         ids = insert_members
         insert_events(ids)
+        [Records::PersonalLine, Records::LetterFill].each { |written| written.join(plan.all.map(&:id), ids) }
         halted = @sequence.state == "paused"
         people = @rows.to_h { |row| [row.person.id, row.person] }
         ids.values.each_slice(ONWARD) do |some|
@@ -51,7 +52,7 @@ module NimbleLetter
           kept = (last if @keep_status)
           [@sequence.id, row.person.id, row.mailbox.id, row.base, row.base, kept ? kept.status : first,
             kept ? kept.status_by_hand : false, last ? last.round + 1 : 1, plan.steps.first&.id, versions_of(row.person.id),
-            plan.number, "active", "time", since]
+            plan.number, "active", "time", since, @by]
         end
         Records.db[:members].import(COLUMNS, rows, slice: SLICE)
         # The newest membership of each.

@@ -12,7 +12,10 @@ module NimbleLetter
       def self.of_sequences(ids) = Records::StatusSet.ladders(ids)
 
       # @return [Array<Core::Statuses::Ladder::Rung>] of all sets, each key once
-      def self.all = Records::StatusSet.order(:id).all.flat_map { |set| set.ladder.rungs }.uniq(&:key)
+      def self.all
+        sets = Records::StatusSet.order(:id).all.map(&:ladder)
+        (sets.empty? ? [Core::Statuses::Ladder.new] : sets).flat_map(&:rungs).uniq(&:key)
+      end
 
       # Moves it without saving: whoever has locked the member saves all that changes at once.
       # @param member [Records::Member] locked

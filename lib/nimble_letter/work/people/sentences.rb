@@ -22,6 +22,8 @@ module NimbleLetter
           letters: Records::Letter.select_hash(:id, :name),
           sequences: Records::Sequence.select_hash(:id, :name),
           lists: Records::List.select_hash(:id, :name),
+          steps: Records::Step.select_hash(:id, :position).transform_values(&:succ),
+          lanes: Records::Lane.exclude(words: nil).select_hash(:id, :words),
           statuses: MemberStatus.all.to_h { |rung| [rung.key, rung.words] }
         }
       end

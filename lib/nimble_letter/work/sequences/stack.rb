@@ -65,7 +65,7 @@ module NimbleLetter
       # Of the round they are in, or were in last.
       def delivery_of(person) = (member = member_of(person)) && Records::Delivery.first(step_id: @step.id, member_id: member.id)
 
-      def line_of(person) = Records::PersonalLine.first(step_id: @step.id, person_id: person.id)
+      def line_of(person) = Records::PersonalLine.current(@step.id, [person.id]).first
 
       def mailbox_for(person, delivery) =
         delivery&.mailbox || (member_of(person)&.mailbox unless @sequence.draft?) || (@sender ||= Sender.new(@sequence.sender)).for(person)

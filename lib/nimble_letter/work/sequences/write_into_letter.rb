@@ -21,11 +21,10 @@ module NimbleLetter
         raise Invalid.new("A line of one's own may have #{MOST} characters.", at: "line") if line.length > MOST
 
         lines = Records.db[:personal_lines]
-        if line.empty? then lines.where(step_id: @step.id, person_id: @person.id).delete
+        if line.empty? then lines.where(whose).delete
         else
           lines.on_duplicate_key_update(:line, :after, :account_id, :updated_at).insert(
-            step_id: @step.id,
-            person_id: @person.id,
+            **whose,
             line: line,
             after: after&.slice(0, 500),
             account_id: @moment.account&.id,
@@ -43,11 +42,10 @@ module NimbleLetter
 
         value = Core::Letters::Values.clean(value)
         fills = Records.db[:letter_fills]
-        return fills.where(step_id: @step.id, person_id: @person.id, field: field).delete unless value
+        return fills.where(whose).where(field: field).delete unless value
 
         fills.on_duplicate_key_update(:value, :account_id, :updated_at).insert(
-          step_id: @step.id,
-          person_id: @person.id,
+          **whose,
           field: field,
           value: value[0, 500],
           account_id: @moment.account&.id,
@@ -57,8 +55,14 @@ module NimbleLetter
 
       private
 
+      # Of the round they are in.
+      def member = Records::Member.newest(@step.sequence_id, @person.id)
+
+      def whose =
+        {step_id: @step.id, person_id: @person.id, member_id: member&.id || Records::OfMembership::BEFORE_JOINING}
+
       def refuse_if_out!
-        member = Records::Member.newest(@step.sequence_id, @person.id) or return
+        member = member() or return
         out = Records::Delivery.where(step_id: @step.id, member_id: member.id).exclude(state: Records::Delivery::CALLED_BACK).any?
         raise Invalid.new("This letter is out already.", code: :already_out) if out
       end

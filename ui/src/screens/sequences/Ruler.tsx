@@ -70,7 +70,7 @@ function StepCard({
           <PeopleCount
             title={`Before “${step.headline}”`}
             count={step.counts.here}
-            condition={{ membership: 'in', sequence_id: sequenceId, step: step.position }}
+            condition={{ membership: 'in', sequence_id: sequenceId, step_id: step.id }}
           >
             <span className="text-primary">{plural(step.counts.here, 'person', 'people')} here</span>
           </PeopleCount>

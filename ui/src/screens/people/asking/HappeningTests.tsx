@@ -198,6 +198,8 @@ export function MembershipTest({ test, catalogue, onChange }: Props<'membership'
         )}
       </Popover>
       {test.step && <span> at step {test.step}</span>}
+      {test.stepId && <span> at one of its steps</span>}
+      {test.laneId && <span> in one of its lanes</span>}
     </>
   )
 }

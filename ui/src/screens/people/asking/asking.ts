@@ -71,7 +71,8 @@ export function fresh(catalogue: Catalogue, key: string): Test {
       link: null,
       atLeast: 1,
     }
-  if (kind === 'membership') return { kind: 'membership', membership: name, sequenceId: null, status: [], step: null }
+  if (kind === 'membership')
+    return { kind: 'membership', membership: name, sequenceId: null, status: [], step: null, stepId: null, laneId: null }
   if (kind === 'deals') return { kind: 'deals', atLeast: 1, where: EVERYBODY }
   const field = catalogue.fields.find((one) => one.key === name)
   const operators = catalogue.operators[field?.type ?? 'text'] ?? {}

@@ -17,7 +17,16 @@ describe('fromCondition and toCondition', () => {
             at_least: 2,
           },
         },
-        { not: { any: [LEADS, { all: [{ not: LEADS }, { membership: 'in', sequence_id: 2, status: ['replied'], step: 1 }] }] } },
+        {
+          not: {
+            any: [
+              LEADS,
+              {
+                all: [{ not: LEADS }, { membership: 'in', sequence_id: 2, status: ['replied'], step: 1, step_id: 7, lane_id: 3 }],
+              },
+            ],
+          },
+        },
         { deals: { any: [{ field: 'deal.value', is: 'more_than', value: 5 }] }, at_least: 2 },
         { field: 'person.city', is: 'empty' },
       ],

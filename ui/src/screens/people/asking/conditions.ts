@@ -15,7 +15,15 @@ export type Test =
       link: string | null
       atLeast: number
     }
-  | { kind: 'membership'; membership: string; sequenceId: number | null; status: string[]; step: number | null }
+  | {
+      kind: 'membership'
+      membership: string
+      sequenceId: number | null
+      status: string[]
+      step: number | null
+      stepId: number | null
+      laneId: number | null
+    }
   | { kind: 'deals'; atLeast: number; where: Group }
 
 /** Parts joined by one word; a group within a group is said in brackets. */
@@ -53,6 +61,8 @@ function testToJson(test: Test): Json {
         ...(test.sequenceId ? { sequence_id: test.sequenceId } : {}),
         ...(test.status.length > 0 ? { status: test.status } : {}),
         ...(test.step ? { step: test.step } : {}),
+        ...(test.stepId ? { step_id: test.stepId } : {}),
+        ...(test.laneId ? { lane_id: test.laneId } : {}),
       }
     case 'deals':
       return { deals: groupToJson(test.where) ?? {}, ...(test.atLeast > 1 ? { at_least: test.atLeast } : {}) }
@@ -94,6 +104,8 @@ function testFromJson(json: Json): Test | null {
       sequenceId: json.sequence_id ?? null,
       status: json.status ?? [],
       step: json.step ?? null,
+      stepId: json.step_id ?? null,
+      laneId: json.lane_id ?? null,
     }
   if (json.deals) return { kind: 'deals', atLeast: json.at_least ?? 1, where: fromCondition(json.deals as Json) }
   return null
