@@ -26,6 +26,23 @@ RSpec.describe "a mail server that hangs", :processes do
 
   before { Records::Delivery.where(state: "due").update(due_at: opened - 60) }
 
+  it "keeps what a lane has claimed, however long one letter takes" do
+    more = start(make_sequence(people: Array.new(3) { make_person }, mailbox: stuck), at: now - 3600)
+    Records::Delivery.where(state: "due").update(due_at: opened - 60)
+    allow(configuration).to receive(:lease_seconds).and_return(1)
+    hanging_at(".") do
+      with_world("worker", at: opened) do
+        wait_until("a letter is on the wire") { (state_of(held_up) + state_of(more)).include?("on_wire") }
+        claimed = Records::Delivery.where(state: "claimed", mailbox_id: stuck.id)
+        2.times do
+          lease = claimed.min(:leased_until)
+          wait_until("the lease is renewed") { claimed.min(:leased_until) > lease }
+        end
+        expect(claimed.count).to eq(3)
+      end
+    end
+  end
+
   {"RCPT" => "due", "." => "in_doubt"}.each do |place, left|
     it "holds up neither other mailboxes, nor mail, nor the clock, nor the end (silent after #{place}: #{left})" do
       hanging_at(place) do |server|

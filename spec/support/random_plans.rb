@@ -30,17 +30,20 @@ class RandomPlans
   end
 
   def change
-    pick({what: "tag", to: {"names" => ["press"]}}, {what: "untag", to: {"names" => ["press"]}}, {what: "standing", to: {"standing" => "client"}},
-      {what: "stage", to: {"stage" => "measured"}}, {what: "status", to: {"status" => "curious"}})
+    what, to = pick(["tag", {"names" => ["press"]}], ["untag", {"names" => ["press"]}], ["standing", {"standing" => "client"}],
+      ["stage", {"stage" => "measured"}], ["status", {"status" => "curious"}])
+    {what: what, to: to}
   end
 
   def fork(depth)
     within = pick(nil, {amount: @random.rand(5), unit: "working_days"}, {amount: 3, unit: "hours", from_minute: 0, to_minute: 1440})
     before = @before.dup
-    lanes = Array.new(1 + @random.rand(2)) { {test: test(before), comes_back: pick(true, true, false), steps: steps(depth, @random.rand(3))} }
-    lanes << {test: nil, comes_back: pick(true, true, false), steps: steps(depth, @random.rand(3))} if pick(true, false)
-    {"kind" => "fork", "within" => within, "lanes" => lanes.map { |lane| lane.transform_keys(&:to_s) }}
+    lanes = Array.new(1 + @random.rand(2)) { lane(test(before), depth) }
+    lanes << lane(nil, depth) if pick(true, false)
+    {"kind" => "fork", "within" => within, "lanes" => lanes}
   end
+
+  def lane(test, depth) = {"test" => test, "comes_back" => pick(true, true, false), "steps" => steps(depth, @random.rand(3))}
 
   def test(before)
     kind = pick("opened", "clicked", "replied", "bounced", "task_done", nil, nil)
@@ -64,6 +67,7 @@ class RandomPlans
     {"counted" => counted, "amount" => @random.rand(4), "unit" => pick(*((counted == "field") ? %w[days weeks] : %w[hours days weeks])),
      "field" => (counted == "field") ? "person.birthday" : nil, "yearly" => counted == "field",
      "from_minute" => 540, "to_minute" => pick(690, 1080), "weekdays" => pick([1, 2, 3, 4, 5], [2, 4], [0, 1, 2, 3, 4, 5, 6]),
-     "days" => pick("working", "any"), "zone" => pick("theirs", "ours"), "late" => pick("skip", "at_once"), "no_date" => pick("skip", "leave")}
+     "days" => pick("working", "any"), "zone" => pick("theirs", "ours"), "late" => pick("skip", "at_once"),
+     "no_date" => pick("skip", "leave")}
   end
 end

@@ -35,6 +35,8 @@ module NimbleLetter
       register Routes::Tags
       register Routes::Fields
       register Routes::Preferences
+      register Routes::OwnWords
+      register Routes::ClosedDays
       register Routes::Audience
       register Routes::Filters
       register Routes::Letters
@@ -44,6 +46,7 @@ module NimbleLetter
       register Routes::Pictures
       register Routes::Look
       register Routes::Sequences
+      register Routes::Tasks
       register Routes::Stack
       register Routes::Results
       register Routes::Deliveries

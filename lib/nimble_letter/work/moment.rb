@@ -16,7 +16,7 @@ module NimbleLetter
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
       def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
         @now, @account, @firm, @lookups, @connection, @fresh = now.getutc, account, firm, lookups, connection, fresh
-        @plans, @ladders = {}, {}
+        @plans, @ladders, @calendars = {}, {}, {}
       end
 
       # @param time [Time] of something that is recorded at its own time
@@ -71,6 +71,9 @@ module NimbleLetter
 
       # @return [Core::Journey::Machine]
       def machine = @machine ||= Core::Journey::Machine.new(calendar: calendar, our_zone: firm.zone)
+
+      # @return [Core::Calendar::WorkCalendar] with the holidays where they live
+      def calendar_of(person) = person.country ? (@calendars[person.country] ||= firm.calendar(now, person.country)) : calendar
 
       # @param people [Array<Records::Person>]
       # @param plan [Core::Journey::Plan]

@@ -3,47 +3,21 @@
 # Random plans live for sixty days on a real database: letters go, people react, colleagues act, workers come late. What must hold
 # holds at every moment.
 RSpec.describe "a plan that lives" do
-  # Where a member stands by their events alone.
-  class Folded
-    attr_reader :step, :state, :status
-
-    def initialize(plan, first_status)
-      @plan, @status = plan, first_status
-    end
-
-    def take(event)
-      case event.kind
-      when "joined" then @step, @state = @plan.steps.first&.id, "active"
-      when "sent", "step_done", "skipped", "went_without" then @step = @plan.following(event.step_id) if @step == event.step_id
-      when "lane_taken" then @step = lane(event)
-      when "member_moved" then @step = event.step_id
-      when "left", "finished" then @state = event.kind
-      when "came_back" then @state = "active"
-      when "status_moved" then @status = event.data["to"]
-      end
-    end
-
-    private
-
-    def lane(event)
-      lane = event.data&.[]("lane") && @plan.lane(event.data["lane"])
-      return @plan.following(event.step_id) unless lane
-
-      lane.steps.first&.id || (@plan.following(event.step_id) if lane.comes_back)
-    end
-  end
-
   let!(:letters) { Array.new(3) { make_letter } }
   let!(:maren) { make_account }
   let!(:mailbox) { make_mailbox(account_id: maren.id) }
   let!(:people) do
-    Array.new(5) { |n| make_person(standing: n.even? ? "lead" : "client", birthday: (Date.new(1980, 5, 12 + n) if n < 3), owner_id: maren.id) }
+    Array.new(5) do |n|
+      born = Date.new(1980, 5, 12 + n) if n < 3
+      make_person(standing: n.even? ? "lead" : "client", birthday: born, owner_id: maren.id)
+    end
   end
   let!(:other) { start(make_sequence(people: [make_person], letters: [letters.first], mailbox: mailbox)) }
   let(:accepted) { ToldTransport.new(Post::Outcomes::Accepted.new("250 ok")) }
 
   def laid_out(random)
-    draft = make_sequence(people: people, letters: [], mailbox: mailbox, leave_on: [[], %w[replied], %w[replied converted]].sample(random: random))
+    leave_on = [[], %w[replied], %w[replied converted]].sample(random: random)
+    draft = make_sequence(people: people, letters: [], mailbox: mailbox, leave_on: leave_on)
     plans = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
     leave_if = plans.pick(nil, nil, nil, {"all" => [RandomPlans::CLIENT, RandomPlans::PRESS]})
     ends_at = plans.pick(nil, nil, (now + 30 * 86_400).iso8601)
@@ -121,7 +95,7 @@ RSpec.describe "a plan that lives" do
   def folds!
     events = Records::Event.where(sequence_id: @sequence.id).order(:id).all.group_by(&:member_id)
     @sequence.members_dataset.each do |member|
-      folded = Folded.new(@plan, "to_write")
+      folded = FoldedEvents.new(@plan, "to_write")
       events.fetch(member.id).each { |event| folded.take(event) }
       told = [folded.step, folded.state, folded.status]
       expect(told).to eq([member.step_id, member.state, member.status]), events[member.id].map { |event| [event.kind, event.step_id] }.to_s

@@ -55,10 +55,13 @@ module NimbleLetter
         # @param country [String, nil] a name or an ISO 3166 code
         # @return [String, nil] a zone's name
         def self.zone(country)
-          fold = Fold.call(country) or return
-          code = OTHER_NAMES[fold] || by_name[fold] or return
+          code = code(country) or return
           MOST_LIVE_IN[code] || TZInfo::Country.get(code).zone_identifiers.first
         end
+
+        # @param country [String, nil]
+        # @return [String, nil] ISO 3166 code
+        def self.code(country) = Fold.call(country)&.then { |fold| OTHER_NAMES[fold] || by_name[fold] }
 
         def self.by_name
           @by_name ||= TZInfo::Country.all.flat_map { |one| [[Fold.call(one.name), one.code], [one.code.downcase, one.code]] }.to_h.freeze

@@ -12,7 +12,7 @@ module NimbleLetter
         # The machine needs to know whether this holds, and was not told.
         class NotAsked < Error; end
 
-        attr_reader :events, :dates, :their_zone, :seed, :nods, :had, :away_until
+        attr_reader :events, :dates, :their_zone, :seed, :nods, :had, :away_until, :their_calendar
 
         # @param events [Array<Event>] oldest first
         # @param answers [Hash{Object=>Boolean}] by condition
@@ -22,9 +22,10 @@ module NimbleLetter
         # @param nods [Array<Integer>] ids of steps that somebody nodded through
         # @param had [Array<Integer>] ids of steps that are done in this round; nobody gets one twice, wherever it stands by now
         # @param away_until [Date, nil] the day they said they are back
-        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil)
+        # @param their_calendar [Calendar::WorkCalendar, nil] which days are worked where they are; nil: as here
+        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil, their_calendar: nil)
           @events, @answers, @dates, @their_zone, @seed = events, answers, dates, their_zone, seed
-          @nods, @had, @away_until = nods, had, away_until
+          @nods, @had, @away_until, @their_calendar = nods, had, away_until, their_calendar
           freeze
         end
 
@@ -44,6 +45,7 @@ module NimbleLetter
             nods: nods,
             had: had,
             away_until: away_until,
+            their_calendar: their_calendar,
             **others
           )
       end

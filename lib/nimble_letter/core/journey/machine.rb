@@ -59,10 +59,15 @@ module NimbleLetter
             dates: known.dates,
             their_zone: known.their_zone,
             our_zone: @our_zone,
-            calendar: @calendar,
+            calendar: calendar(timing(step), known),
             # Each step has its own minute within the window, so that letters do not always come at 9:24.
             seed: known.seed * 31 + step.id
           )
+
+        def timing(step) = step.is_a?(Steps::Fork) ? step.within : step.timing
+
+        # By their clock their holidays count, by ours ours.
+        def calendar(timing, known) = (timing.zone == "theirs" && known.their_calendar) || @calendar
 
         def leaving(plan, step, place, known, now)
           return if known.events.empty? && plan.ends_at.nil? && plan.leave_if.nil?
@@ -122,8 +127,9 @@ module NimbleLetter
         end
 
         def outcome(step, place, known)
-          done = known.events.find { |event| event.kind == "task_done" && event.step_id == step.id && event.at >= place.begun }
-          return Decisions::Pass.new(step: step, at: done.at, because: done) if done
+          # A task is done once in a round; clocks of two machines may differ by a little.
+          done = known.events.find { |event| event.kind == "task_done" && event.step_id == step.id }
+          return Decisions::Pass.new(step: step, at: [done.at, place.begun].max, because: done) if done
 
           Decisions::Wait.new(step: step, until_at: nil, for: :outcome)
         end
@@ -134,7 +140,7 @@ module NimbleLetter
           zone = (step.timing.zone == "theirs") ? known.their_zone : @our_zone
           return due if Calendar::Zones.local(zone, due.at).first > known.away_until
 
-          opens = Calendar::Zones.instant(zone, @calendar.on_or_after(known.away_until + 1), 0)
+          opens = Calendar::Zones.instant(zone, calendar(step.timing, known).on_or_after(known.away_until + 1), 0)
           later = step.timing.next_opening(opens, about)
           Calendar::Timing::Due.new(later.at, due.from, :away, false)
         end

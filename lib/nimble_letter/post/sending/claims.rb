@@ -26,13 +26,14 @@ module NimbleLetter
       # @param moment [Work::Moment]
       # @param upto [Time] due by then
       # @param mailbox_id [Integer, nil] from there only
-      # @return [Array<Records::Delivery>] claimed by this worker, earliest first
+      # @return [Array<Records::Delivery>, nil] claimed by this worker, earliest first; nil when none was ready, and none of them when
+      #   all that were have been put off
       def take(moment, limit:, upto: moment.now, mailbox_id: nil)
         ready = ready(moment, upto)
         ready = ready.where(mailbox_id: mailbox_id) if mailbox_id
         Records.db.transaction do
           rows = ready.limit(limit).for_update.skip_locked.all
-          next rows if rows.empty?
+          next if rows.empty?
 
           lease!(put_off(rows, moment))
         end
@@ -40,6 +41,11 @@ module NimbleLetter
 
       # @return [Array<Integer>] mailboxes that have letters to send now
       def mailboxes(moment, upto: moment.now) = ready(moment, upto).unordered.distinct.select_map(:mailbox_id)
+
+      # Nobody else takes what is claimed here while the block works on it.
+      def keeping(&work)
+        LeaseKeeper.new(@lease_seconds) { claimed.update(leased_until: Claims.from_now(@lease_seconds)) }.while_working(&work)
+      end
 
       # What was claimed and shall not go now after all is anybody's again.
       def give_back(rows)
@@ -67,6 +73,8 @@ module NimbleLetter
       def mine(delivery, state) = Records::Delivery.where(id: delivery.id, lease: lease, state: state)
 
       private
+
+      def claimed = Records::Delivery.where(lease: lease, state: "claimed")
 
       def ready(moment, upto)
         ready = Records::Delivery.ready(upto, running).exclude(Work::PostHold.dataset.select(1).exists)

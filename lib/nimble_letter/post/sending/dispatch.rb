@@ -30,10 +30,10 @@ module NimbleLetter
         handled = 0
         batches.times do
           rows = @patience.ride { @claims.take(moment, limit: BATCH, upto: upto, mailbox_id: mailbox_id) }
-          break if rows.empty?
+          break if rows.nil?
 
           handled += rows.size
-          carry(rows, moment, stop)
+          @claims.keeping { carry(rows, moment, stop) }
           break if stop.call
         end
         handled

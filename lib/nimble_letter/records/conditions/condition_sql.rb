@@ -7,6 +7,7 @@ module NimbleLetter
     class ConditionSql
       NEVER = Sequel.lit("FALSE")
       ALWAYS = Sequel.lit("TRUE")
+      LANE = Sequel.function(:json_value, Sequel[:events][:data], "$.lane")
       Nodes = Core::Conditions::Nodes
 
       # @param now [Time] UTC
@@ -106,7 +107,7 @@ module NimbleLetter
         members = members.where(member[:status] => node.statuses) if node.statuses.any?
         members = members.where(member[:step_id] => Records.db[:steps].where(position: node.step - 1).select(:id)) if node.step
         members = members.where(at(node)) if node.step_id
-        members = members.where(told("lane_taken", Sequel.function(:json_value, Sequel[:events][:data], "$.lane") => node.lane_id.to_s)) if node.lane_id
+        members = members.where(told("lane_taken", LANE => node.lane_id.to_s)) if node.lane_id
         members.select(1).exists
       end
 

@@ -10,12 +10,15 @@ module NimbleLetter
       # Holidays are looked up for these years around now; plans reach no further.
       YEARS = 2
 
-      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups, :plus_tags, :date_order
+      attr_reader :name, :postal_address, :time_zone, :holidays_of, :guard, :look, :lookups, :plus_tags, :date_order, :closed
 
       # @return [Firm] as settings have it
       def self.current
         new(**(stored || {}))
       end
+
+      # @return [Hash{Symbol=>Object}] what #initialize takes
+      def self.settings = stored || {}
 
       def self.stored = Records.db[:settings].where(key: KEY).get(:value)&.then { |text| JSON.parse(text, symbolize_names: true) }
       private_class_method :stored
@@ -26,6 +29,7 @@ module NimbleLetter
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: KEY, value: text)
       end
 
+      # @param closed [Array<Hash>] when nobody works: :from and :to, ISO 8601, the last day included, and :words
       # @param date_order [String] of Core::Fields::Habit::ORDERS, how days are shown and typed
       # @param plus_tags [String] of Core::SameAddress::PLUS_TAGS
       # @param look [Hash, nil] see Core::Letters::Look
@@ -40,8 +44,10 @@ module NimbleLetter
         look: nil,
         lookups: {},
         plus_tags: "different",
-        date_order: "dmy"
+        date_order: "dmy",
+        closed: []
       )
+        @closed = closed
         @name, @postal_address, @time_zone, @holidays_of = name, postal_address, time_zone, holidays_of
         @look = Core::Letters::Look.new(look&.transform_keys(&:to_s))
         @lookups, @plus_tags, @date_order = lookups, plus_tags, date_order
@@ -55,16 +61,30 @@ module NimbleLetter
       def today(now) = Core::Calendar::Zones.local(zone, now).first
 
       # @param now [Time]
+      # @param country [String, nil] whose holidays count, as people write it; nil, and where none are known, our own
       # @return [Core::Calendar::WorkCalendar]
-      def calendar(now) = self.class.calendar(holidays_of, now.year)
+      def calendar(now, country = nil) = self.class.calendar(place(country), now.year, closed)
 
-      # Days off depend on nothing but the place and the year, and take long to look up.
-      def self.calendar(place, year)
+      # Days off depend on nothing but the place, the year and when we are closed, and take long to look up.
+      def self.calendar(place, year, closed)
         @calendars ||= {}
-        @calendars[[place, year]] ||= begin
+        @calendars[[place, year, closed]] ||= begin
           days = Holidays.between(Date.new(year - 1, 1, 1), Date.new(year + YEARS, 12, 31), place.to_sym)
-          Core::Calendar::WorkCalendar.new(holidays: days.map { |day| day[:date] })
+          shut = closed.map { |one| Date.iso8601(one[:from])..Date.iso8601(one[:to]) }
+          Core::Calendar::WorkCalendar.new(holidays: days.map { |day| day[:date] }, closed: shut)
         end
+      end
+
+      def self.places = @places ||= Holidays.available_regions.map(&:to_s).to_set
+
+      private
+
+      # Our own may be those of a part of a country.
+      def place(country)
+        code = country && Core::Calendar::Countries.code(country)&.downcase
+        return holidays_of if code.nil? || holidays_of.start_with?(code) || !self.class.places.include?(code)
+
+        code
       end
     end
   end

@@ -16,18 +16,19 @@ module NimbleLetter
         end
       end
 
+      # The letter they wait for, when it is due later by now.
+      # @param member [Records::Member] locked
       def self.put_off(member, person, moment)
         plan = moment.plan_of(member.sequence_id, member.plan)
         step = plan[member.step_id]
         return unless step.respond_to?(:timing)
 
         due = moment.machine.due(step, member.place, moment.known(person, plan))
-        return unless due&.moved == :away
+        return unless due
 
         letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").where { due_at < due.at }
         letter.update(due_at: due.at)
       end
-      private_class_method :put_off
     end
   end
 end

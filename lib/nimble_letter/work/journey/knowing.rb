@@ -46,6 +46,7 @@ module NimbleLetter
           known =
             Known.new(
               their_zone: @moment.zone_of(person),
+              their_calendar: @moment.calendar_of(person),
               seed: person.id,
               dates: dates.fetch(person.id, {}),
               away_until: (away if away && away >= @moment.today),
