@@ -67,7 +67,7 @@ RSpec.describe "plans over the API" do
 
     Work::Touch.call("clicked", sent, at: now + 60, by_machine: false, link: "https://rooms.example")
     worker.dispatch_due(now + 70)
-    Practice::Clock.new.set(now + 120)
+    standing_clock.advance_to(now + 120)
     task = call_api(:get, "/api/tasks?mine=true")["tasks"].first
     expect(task).to include("words" => "Ring them", "person" => person.name, "account" => maren.name, "due_on" => "2026-05-13",
       "outcomes" => [{"key" => "interested", "words" => "interested"}])
