@@ -55,6 +55,7 @@ RSpec.describe "plans over the API" do
 
   it "runs it: who is where, whose task it is, and what came of it" do
     Records::Firm.save(postal_address: "4 Felt Yard, York")
+    person.update(city: nil)
     lay_out
     ready = call_api(:get, sequence("/ready"))
     call_api(:post, sequence("/start"), {version: draft.refresh.version, letters: ready["letters"]})
