@@ -8,8 +8,9 @@ module NimbleLetter
       # @param claims [Claims]
       # @param intake [Intake]
       # @param lookups [#ask]
-      def initialize(sending:, claims:, intake:, lookups:)
-        @sending, @claims, @intake, @lookups = sending, claims, intake, lookups
+      # @param hands [Integer] slices of members under way at once
+      def initialize(sending:, claims:, intake:, lookups:, hands: 1)
+        @sending, @claims, @intake, @lookups, @hands = sending, claims, intake, lookups, hands
       end
 
       # @param configuration [Configuration]
@@ -38,7 +39,8 @@ module NimbleLetter
             end,
           claims: claims.call,
           intake: Intake.new(maildir: Maildir.new(configuration.maildir), patience: patience),
-          lookups: Lookups::HttpAdapter.new(configuration.lookup_url)
+          lookups: Lookups::HttpAdapter.new(configuration.lookup_url),
+          hands: stop ? 2 : 1
         )
       end
 
@@ -49,7 +51,7 @@ module NimbleLetter
         at = moment(now)
         Work::ReckonAnew.round(at)
         Work::AskLeaving.round(at)
-        Work::AdvanceMembers.round(at)
+        Work::AdvanceMembers.round(at, hands: @hands)
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
       end
 

@@ -9,13 +9,13 @@ module NimbleLetter
 
       attr_reader :now, :firm, :account, :lookups, :connection
 
-      # @param now [Time] UTC, from the clock in use
+      # @param now [Time] UTC, from the clock in use; to the second, as everything is kept
       # @param account [Records::Account, nil]
       # @param lookups [#ask] outside services
       # @param connection [String, nil] the address it is asked from
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
       def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
-        @now, @account, @firm, @lookups, @connection, @fresh = now.getutc, account, firm, lookups, connection, fresh
+        @now, @account, @firm, @lookups, @connection, @fresh = Time.at(now.to_i).utc, account, firm, lookups, connection, fresh
         @plans, @ladders, @calendars = {}, {}, {}
       end
 
@@ -24,7 +24,7 @@ module NimbleLetter
       def at(time)
         return self if time == now
 
-        dup.tap { |other| other.instance_exec { @now, @sql, @facts = time.getutc, nil, nil } }
+        dup.tap { |other| other.instance_exec { @now, @sql, @facts = Time.at(time.to_i).utc, nil, nil } }
       end
 
       # @raise [Forbidden] unless an admin asks

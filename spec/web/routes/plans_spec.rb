@@ -122,7 +122,8 @@ RSpec.describe "plans over the API" do
     refused = call_api(:patch, "/api/status-sets/#{made["id"]}", less, status: 422)
     expect(refused["error"]["message"]).to include("1 have the status “Came”")
     {[{words: "One"}] => "from 2 to 20", [{words: "A"}, {words: "a "}] => "the same name",
-     [{words: "A", events: ["sang"]}, {words: "B"}] => "sang", [{words: "A", events: ["sent"]}, {words: "B", events: ["sent"]}] => "at two",
+     [{words: "A", events: ["sang"]}, {words: "B"}] => "sang",
+     [{words: "A", events: ["sent"]}, {words: "B", events: ["sent"]}] => "at two",
      [{words: "A", default: true}, {words: "B", default: true}] => "begins with one"}.each do |wrong, words|
       expect(call_api(:post, "/api/status-sets", {name: "X", statuses: wrong}, status: 422)["error"]["message"]).to include(words)
     end

@@ -35,8 +35,9 @@ module NimbleLetter
       def place = Core::Journey::Place.new(step_id: step_id, base: base, joined: joined_at, begun: begun, spent: spent || [])
 
       # @param place [Core::Journey::Place]
-      # @return [self] unsaved
-      def put_at(place) = set(step_id: place.step_id, base: place.base, begun: place.begun, spent: (place.spent if place.spent.any?))
+      # @return [Hash{Symbol=>Object}] columns
+      def self.columns_of(place) =
+        {step_id: place.step_id, base: place.base, begun: place.begun, spent: (JSON.generate(place.spent) if place.spent.any?)}
 
       # @return [String, nil] "a" or "b", where that step compares two
       def version_of(step_id) = versions&.[](step_id.to_s)

@@ -10,21 +10,29 @@ module NimbleLetter
 
       # @param moment [Moment]
       # @param stop [#call] asked between slices
+      # @param hands [Integer] slices under way at once: while one waits for the database, the other decides
       # @return [Integer] members carried on
-      def self.round(moment, stop: -> { false })
+      def self.round(moment, stop: -> { false }, hands: 1)
         running = Records::Sequence.where(state: "running").select_map(:id)
         return 0 if running.empty?
 
-        done = 0
         alone = Records::SetAside.left_alone(KIND).filter_map { |key| Integer(key, exception: false) }
-        until stop.call
-          count = slice(moment, running, alone)
-          break if count.zero?
+        # One that is not full is all there is.
+        first = slice(moment, running, alone)
+        return first if first < SLICE
 
+        others = Array.new(hands - 1) { Thread.new { slices(Moment.new(now: moment.now), running, alone.dup, stop) } }
+        first + slices(moment, running, alone, stop) + others.sum(&:value)
+      end
+
+      def self.slices(moment, running, alone, stop)
+        done = 0
+        until stop.call || (count = slice(moment, running, alone)).zero?
           done += count
         end
         done
       end
+      private_class_method :slices
 
       # @return [Time, nil] when the next of them is due
       def self.next_due(after:)

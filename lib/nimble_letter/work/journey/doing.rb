@@ -32,7 +32,7 @@ module NimbleLetter
       def carry_out(step, members)
         case step
         when Steps::Task then MakeTasks.call(step, members, @people, @moment) && {}
-        when Steps::Change then MakeChange.new(step, members, @people, @moment).call
+        when Steps::Change then MakeChange.new(step, members, @people, @plan, @moment).call
         when Steps::HandOver then HandOver.new(step, members, @moment).call
         end
       end

@@ -11,6 +11,16 @@ module NimbleLetter
       HAD = %w[sent step_done].freeze
       NODDED = "nodded"
 
+      # All that is asked of a record when no date of it is.
+      PERSON = %i[id time_zone country away_until owner_id].freeze
+
+      # @param ids [Array<Integer>]
+      # @return [Hash{Integer=>Records::Person}] as much of them as the journey asks for
+      def self.people(ids, plan)
+        people = Records::Person.where(id: ids)
+        (plan.date_fields.empty? ? people.select(*PERSON) : people).as_hash(:id)
+      end
+
       # @param plan [Core::Journey::Plan]
       # @param moment [Moment]
       def initialize(plan, moment)

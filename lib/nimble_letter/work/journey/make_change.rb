@@ -29,8 +29,9 @@ module NimbleLetter
       # @param members [Array<Records::Member>] locked
       # @param people [Hash{Integer=>Records::Person}]
       # @param moment [Moment]
-      def initialize(step, members, people, moment)
-        @step, @members, @people, @moment = step, members, people, moment
+      # @param plan [Core::Journey::Plan]
+      def initialize(step, members, people, plan, moment)
+        @step, @members, @people, @plan, @moment = step, members, people, plan, moment
       end
 
       # @return [Hash{Integer=>String}] by member, why it was not changed
@@ -67,7 +68,7 @@ module NimbleLetter
       end
 
       # What comes next reads the records as they are now.
-      def refresh(ids) = ids.each { |id| @people[id]&.refresh }
+      def refresh(ids) = @people.merge!(Knowing.people(ids, @plan))
 
       # The deal a letter would speak of.
       def stages

@@ -7,8 +7,6 @@ module NimbleLetter
     # What comes of a round of the journey, gathered and written in a few statements: members, their letters, and what happened.
     class MemberWrites
       SLICE = 500
-      # What may have changed of a member.
-      MOVED = %i[step_id base begun spent due_at waits_for state status status_by_hand].freeze
       # A letter that was called back before it came near the wire is due again; any other stays what it is.
       AGAIN = {
         due_at: Sequel.lit("IF(state = 'skipped', VALUES(due_at), due_at)"),
@@ -20,11 +18,17 @@ module NimbleLetter
 
       def initialize(moment)
         @moment = moment
-        @members, @letters, @events = {}, [], []
+        @members, @rows, @letters, @events = {}, {}, [], []
       end
 
-      # @param member [Records::Member] set, and saved with the others
-      def member(member) = @members[member.id] = member
+      # @param member [Records::Member] holds the values from now on, and they are saved with those of the others. What somebody else
+      #   has set of it and not saved is saved too.
+      # @param values [Hash{Symbol=>Object}] columns, as they are kept
+      def member(member, values)
+        @members[member.id] = member
+        row, held = @rows[member.id] ||= {}, member.values
+        values.each { |name, value| row[name] = held[name] = value unless held[name] == value }
+      end
 
       # @param step [Core::Journey::Steps::Letter]
       # @param at [Time] when it is due
@@ -45,8 +49,7 @@ module NimbleLetter
 
       # What must stand before what somebody else writes of one member.
       def now(member)
-        @members.delete(member.id)
-        member.save_changes
+        save({member.id => @members.delete(member.id)}) if @members.key?(member.id)
         append_events
       end
 
@@ -57,7 +60,8 @@ module NimbleLetter
 
       def flush
         append_events
-        save_members
+        save(@members)
+        @members = {}
         return if @letters.empty?
 
         Records.db[:deliveries].on_duplicate_key_update(AGAIN).import(LETTER, @letters, slice: SLICE)
@@ -66,12 +70,15 @@ module NimbleLetter
 
       private
 
-      def save_members
-        return @members.each_value(&:save_changes) if @members.size < 3
+      def save(members)
+        rows = members.to_h { |id, member| [id, {**member.values.slice(*member.changed_columns), **@rows.delete(id)}] }
+        rows.reject! { |_, row| row.empty? }
+        return rows.each { |id, row| Records.db[:members].where(id: id).update(row) } if rows.size < 3
 
-        columns = Records.db[:members].columns
-        rows = @members.values.map { |member| member.values.values_at(*columns) }
-        Records.db[:members].on_duplicate_key_update(*MOVED).import(columns, rows, slice: SLICE)
+        columns = rows.each_value.flat_map(&:keys).uniq
+        rows.each_key.each_slice(SLICE) do |ids|
+          Records::UpdateTogether.call(:members, ids.map { |id| members[id].values.slice(:id, *columns) })
+        end
       end
     end
   end

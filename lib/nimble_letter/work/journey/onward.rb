@@ -30,7 +30,7 @@ module NimbleLetter
       # @param places [Hash{Integer=>Core::Journey::Place}] by member, where what was there is behind them
       def call(members, places: {})
         missing = members.map(&:person_id) - @people.keys
-        @people = {**@people, **Records::Person.where(id: missing).as_hash(:id)} if missing.any?
+        @people = {**@people, **Knowing.people(missing, @plan)} if missing.any?
         open = members.map { |member| Traveller.new(member, places.fetch(member.id) { member.place }) }
         open = pass(open) until open.empty?
         @written.flush
@@ -42,7 +42,7 @@ module NimbleLetter
       # Everybody as far as what is known by now carries them.
       # @return [Array<Traveller>] those who have to be asked about again, knowing more
       def pass(travellers)
-        travellers.each { |one| one.member.put_at(one.place) }
+        travellers.each { |one| at(one) }
         known = Knowing.new(@plan, @moment).of_members(travellers.map(&:member), @people, heard: @heard)
         doing = []
         again = travellers.select { |one| walk(one, known.fetch(one.member.id), doing) }
@@ -70,6 +70,13 @@ module NimbleLetter
         end
       end
 
+      # @return [Records::Member] standing at the place they have come to
+      def at(traveller)
+        member = traveller.member
+        @written.member(member, Records::Member.columns_of(traveller.place))
+        member
+      end
+
       def passed(traveller, decision)
         @written.event(*told(traveller.member, decision))
         traveller.place = @plan.behind(decision, traveller.place, @moment.now)
@@ -87,7 +94,7 @@ module NimbleLetter
 
       # @return [false]
       def stop(traveller, decision)
-        member = traveller.member.put_at(traveller.place)
+        member = at(traveller)
         case decision
         when Decisions::Finish then finish(member)
         when Decisions::Leave then leave(member, decision.reason)
@@ -102,7 +109,7 @@ module NimbleLetter
       def stays(traveller, decision)
         return stop(traveller, decision) if decision.is_a?(Decisions::Send) && @plan.certain?(decision.step)
 
-        @written.member(traveller.member.put_at(traveller.place).set(due_at: @moment.now, waits_for: "time"))
+        @written.member(at(traveller), due_at: @moment.now, waits_for: "time")
         false
       end
 
@@ -111,18 +118,18 @@ module NimbleLetter
         if decision.for == :time && step.is_a?(Core::Journey::Steps::Letter) && @plan.certain?(step)
           letter(member, step, decision.until_at)
         else
-          @written.member(member.set(due_at: [decision.until_at, @plan.ends_at].compact.min, waits_for: decision.for.to_s))
+          @written.member(member, due_at: [decision.until_at, @plan.ends_at].compact.min, waits_for: decision.for.to_s)
         end
       end
 
       def letter(member, step, at)
         @written.letter(member, step, at)
         # The letter goes by itself; only the end of the sequence may still come before it.
-        @written.member(member.set(due_at: @plan.ends_at, waits_for: "time"))
+        @written.member(member, due_at: @plan.ends_at, waits_for: "time")
       end
 
       def finish(member)
-        @written.member(member.set(state: "finished", due_at: nil, waits_for: nil))
+        @written.member(member, state: "finished", due_at: nil, waits_for: nil)
         @written.event("finished", member)
         @finished = true
       end
@@ -139,7 +146,7 @@ module NimbleLetter
         traveller.place = waits ? place.with(begun: @moment.now) : @plan.after(place, @moment.now)
         return traveller unless decision.is_a?(Decisions::Leave)
 
-        leave(traveller.member.put_at(traveller.place), decision.reason)
+        leave(at(traveller), decision.reason)
         nil
       end
     end
