@@ -86,24 +86,11 @@ module NimbleLetter
         @moment.sieving(audience).condition_of("would_get_it", audience.condition)
       end
 
-      # Who lacks a field where it is asked for: the sides of passages that lead there count, as far as the records know them.
-      # @return [Hash{String=>Array(Hash, Boolean)}] by field key: the condition, and whether a side had to be left open
-      def lacking
-        @lacking ||= @letter.documents.flat_map(&:gap_places).group_by(&:first).filter_map do |key, some|
-          empty = empty(key) or next
-          paths = some.map { |_, path| path.map { |condition| (condition == {}) ? {"all" => []} : condition } }
-          known = paths.map { |path| path.select { |condition| @moment.parser.parse(condition) } }
-          [key, [{"all" => [empty, {"any" => known.map { |path| {"all" => path} }}]}, known != paths]]
-        end.to_h
-      end
+      def of_letter = @of_letter ||= Lacking.new(@letter.documents, @moment, for_deal: @letter.for_deal?)
 
-      # @return [Hash, nil] the condition that nothing is there
-      def empty(key)
-        field = @moment.catalogue[@moment.catalogue[key]&.comes_from || key]
-        return ({"not" => {"deals" => {"all" => []}}} if @letter.for_deal?) if field&.subject == "deal"
+      def lacking = of_letter.by_field
 
-        {"field" => field.key, "is" => "empty"} if field&.for?(:condition)
-      end
+      def empty(key) = of_letter.empty(key)
 
       def people_of(sequence)
         return Records::Person.where(id: sequence.members_dataset.where(state: "active").select(:person_id)) unless sequence.draft?

@@ -62,7 +62,8 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
       def gaps(step)
-        merged(step).each_with_object({}) { |(id, letter), gaps| gaps[id] = letter.gaps if letter.gaps.any? }
+        letters = @merging&.key?(step.id) ? merged(step) : merged_where_it_may_lack(step)
+        letters.each_with_object({}) { |(id, letter), gaps| gaps[id] = letter.gaps if letter.gaps.any? }
       end
 
       # @return [Hash{Integer=>Core::Letters::Merged}] everybody's letter of one step
@@ -98,9 +99,20 @@ module NimbleLetter
       def merging(step)
         (@merging ||= {})[step.id] ||= begin
           all = MergedStep.new(step, @moment)
-          [all, all.call(reaching(step).map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] })]
+          [all, all.call(entries(step, reaching(step)))]
         end
       end
+
+      # As #merged, but only those who may have a gap: most have none, and merging is the dearest part of a check.
+      def merged_where_it_may_lack(step)
+        (@may_lack ||= {})[step.id] ||= begin
+          rows = reaching(step)
+          some = MayHaveGap.new(step, @moment, mailboxes).among(rows.map { |row| row.person.id })
+          MergedStep.new(step, @moment).call(entries(step, rows.select { |row| some.include?(row.person.id) }))
+        end
+      end
+
+      def entries(step, rows) = rows.map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] }
 
       def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
 
