@@ -5,9 +5,10 @@ RSpec.describe Records::UpdateTogether do
     sequence = start(make_sequence(people: Array.new(4) { make_person }))
     members = Records::Member.order(:id).all
     at = Time.utc(2026, 5, 12, 9, 30, 15)
-    rows = members.first(3).map { |member| {id: member.id, due_at: nil, waits_for: "time", spent: nil, step_id: sequence.steps.last.id, moved: false} }
+    plain = {due_at: nil, waits_for: "time", spent: nil, step_id: sequence.steps.last.id, moved: false}
+    rows = members.first(3).map { |member| {id: member.id, **plain} }
     rows[0].merge!(due_at: at, waits_for: nil, spent: "[1,\"ö'\\\\\"]", moved: true)
-    rows[1].merge!(step_id: nil)
+    rows[1][:step_id] = nil
     Records::Member.where(id: members[2].id).update(due_at: at, spent: "[2]", moved: true)
 
     expect(described_class.call(:members, rows)).to eq(3)
