@@ -57,7 +57,8 @@ class HardLife
   def live
     set_up
     threads =
-      [method(:watch), method(:kill), method(:look), method(:send_mail), method(:move_clock), method(:keep_busy)].map do |work|
+      [method(:watch), method(:kill), method(:look), method(:send_mail), method(:move_clock), method(:keep_busy),
+        method(:look_at_letters)].map do |work|
         background(&work)
       end
     sleep(@seconds)
@@ -184,13 +185,42 @@ class HardLife
   # More people to write to, and something for the clerk.
   def keep_busy
     people = Array.new(BATCH_PEOPLE) { make_person(time_zone: nil) }
-    sequence = make_sequence(people: people, mailbox: @boxes.sample(random: @random), letters: letters)
-    Records::Step.where(sequence_id: sequence.id).update(from_minute: 0, to_minute: 1440, amount: 0, unit: "hours")
-    Records::Step.where(sequence_id: sequence.id, position: 1).update(amount: 5)
+    sequence = make_sequence(people: people, mailbox: @boxes.sample(random: @random), letters: [])
+    plan = @random.rand(2).zero? ? two_letters : forked
+    Work::PlanSequence.change(sequence, {version: sequence.version, steps: plan}, moment: moment(@clock.now))
     start(sequence.refresh, at: @clock.now)
     act = Work::Act.new({"kind" => "tag", "names" => ["batch #{sequence.id}"]}, moment(@clock.now))
     Work::ChangeMany.start(act, Records::Person.dataset, moment: moment(@clock.now))
     BATCH_EVERY_SECONDS.times { @over || sleep(1) }
+  end
+
+  def step(kind, hours = 0, **more) =
+    {"kind" => kind, "amount" => hours, "unit" => "hours", "from_minute" => 0, "to_minute" => 1440, "days" => "any",
+     **more.transform_keys(&:to_s)}
+
+  def two_letters = letters.zip([0, 5]).map { |letter, hours| step("letter", hours, letter_id: letter.id) }
+
+  # Members that are carried on by reactions, by conditions and by time, and changed on the way.
+  def forked
+    first, second = letters
+    quiet = {"field" => "person.tags", "is" => "one_of", "value" => ["quiet"]}
+    [
+      step("letter", letter_id: first.id),
+      {"kind" => "fork", "within" => {"amount" => 5, "unit" => "hours", "from_minute" => 0, "to_minute" => 1440, "days" => "any"},
+       "lanes" => [
+         {"test" => {"kind" => "opened"}, "steps" => [step("task", words: "Ring them", waits: false)]},
+         {"test" => nil, "steps" => [step("change", what: "tag", to: {"names" => ["quiet"]})]}
+       ]},
+      step("letter", 2, letter_id: second.id, only_for: {"not" => quiet}),
+      step("change", 1, what: "standing", to: {"standing" => "partner"})
+    ]
+  end
+
+  # Some of those who have a letter look at it.
+  def look_at_letters
+    delivery = Records::Delivery.where(state: "sent").order(Sequel.lit("RAND()")).first
+    Work::Touch.call("opened", delivery, at: @clock.now, by_machine: @random.rand(3).zero?) if delivery
+    sleep(MAIL_EVERY_SECONDS / 3)
   end
 
   def letters = @letters ||= [make_letter, make_letter(name: "A second word", body: "Dear {{first name|there}}, [once more].")]
@@ -238,7 +268,7 @@ class HardLife
         watch
         open = open_letters.count
         work = Records::ChangeSet.unfinished.exclude(id: Records::SetAside.left_alone("act").map(&:to_i)).count
-        break if open.zero? && work.zero? && @maildir.waiting.empty?
+        break if open.zero? && work.zero? && @maildir.waiting.empty? && to_be_carried_on.empty?
 
         @clock.advance_to(@clock.now + 6 * 3600) unless @clock.target
       rescue *Records::Patience::AWAY
@@ -254,6 +284,22 @@ class HardLife
     Records::Delivery.where(state: %w[due claimed on_wire]).not_waiting.exclude(member_id: in_doubt)
   end
 
+  def to_be_carried_on = Records::Member.active.exclude(due_at: nil)
+
+  # Nobody has a step twice, and what is told is what was done.
+  def account_of_steps
+    done = Records::Event.where(kind: %w[sent step_done lane_taken])
+    twice = done.group_and_count(:member_id, :step_id).all.count { |row| row[:count] > 1 }
+    changes = Records::Step.where(kind: "change").select(:id)
+    by_sequence = Records::Event.where(kind: "step_done", step_id: changes).distinct.select_map(:person_id)
+    worn = Records.db[:people_tags].join(:tags, id: :tag_id).where(name: "quiet").select_map(:person_id)
+    partners = Records::Person.where(standing: "partner").select_map(:id)
+    say "steps: %s; had twice: %d; told and not done: %d; done and not told: %d; tasks: %d, of %d told",
+      words(done.group_and_count(:kind).as_hash(:kind, :count)), twice, (by_sequence - worn - partners).size,
+      ((worn | partners) - by_sequence).size, Records.db[:tasks].count,
+      Records::Event.where(kind: "step_done", step_id: Records::Step.where(kind: "task").select(:id)).count
+  end
+
   def account
     taken = @post_office.taken.map { |text| text[/^Message-ID:\s*<([^@>]+)@/i, 1] }.tally
     states = Records::Delivery.select_map(%i[key state])
@@ -263,7 +309,7 @@ class HardLife
     open = open_letters.count
     active = Records::Member.active.exclude(id: Records::Delivery.where(state: %w[due claimed on_wire in_doubt]).select(:member_id))
     adrift =
-      active.exclude(
+      active.where(due_at: nil).exclude(
         id: Records::Delivery.where(id: Records::SetAside.exclude(delivery_id: nil).select(:delivery_id)).select(:member_id)
       ).count
     say "%d kills (%s); started again: %s", @kills.values.sum, words(@kills), words(@restarts)
@@ -276,6 +322,7 @@ class HardLife
       of.call("in_doubt").size,
       of.call("in_doubt").count { |key| arrived.call(key).positive? }
     say "  set aside: %d; still open: %d; members that nothing moves: %d", waiting, open, adrift
+    account_of_steps
     account_of_mail
     say "page: %s; the longest time without an answer %.1f s", words(@pages), @longest_away
     acts = Records::ChangeSet.group_and_count(:state).as_hash(:state, :count)
