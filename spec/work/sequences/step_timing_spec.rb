@@ -119,6 +119,46 @@ RSpec.describe "when a step goes out" do
     end
   end
 
+  describe "what else changes under way" do
+    let(:there) { moment(account: make_account) }
+
+    def waiting = Records::Delivery.where(person_id: ana.id, state: "due").first
+
+    def set(**values)
+      Work::ChangePerson.call(ana.refresh, values.transform_keys { |key| "person.#{key}" }, version: ana.version, moment: there)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+    end
+
+    it "moves the letter that waits when somebody turns out to live elsewhere" do
+      lay_out({amount: 1, unit: "days", from_minute: 540, to_minute: 540})
+      start(draft)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+      expect { set(country: "New Zealand") }
+        .to change { waiting.due_at }.from(Time.utc(2026, 5, 13, 8)).to(Time.utc(2026, 5, 12, 21))
+    end
+
+    it "comes from whoever looks after them by then, unless the thread has begun" do
+      boxes = Array.new(2) { |n| make_mailbox(account_id: make_account(name: "Colleague #{n}").id) }
+      ana.update(owner_id: boxes[0].account_id)
+      lay_out({amount: 1, unit: "days"}, {amount: 1, unit: "days"})
+      draft.refresh.update(sender: {"kind" => "owner", "mailbox_id" => boxes[0].id})
+      start(draft.refresh)
+      worker(transport: ToldTransport.new).dispatch_due(now)
+      expect { set(owner: boxes[1].account_id) }.to change { waiting.mailbox_id }.from(boxes[0].id).to(boxes[1].id)
+      worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250 ok"))).dispatch_due(waiting.due_at)
+      expect { set(owner: boxes[0].account_id) }.not_to(change { waiting.mailbox_id })
+    end
+
+    it "hears of a deal, which stands in nobody's history" do
+      deal = Work::ChangeDeal.create(ana, {name: "Oak hall", expected_on: "2026-06-10"}, moment: there)
+      lay_out({counted: "field", field: "deal.expected_on", amount: -2, unit: "days", days: "any"})
+      start(draft)
+      expect(waiting.due_at.to_date).to eq(Date.new(2026, 6, 8))
+      Work::ChangeDeal.call(deal, {expected_on: "2026-07-01"}, version: deal.version, moment: there)
+      expect(waiting.due_at.to_date).to eq(Date.new(2026, 6, 29))
+    end
+  end
+
   it "has those join behind a step whose date they have not, and those who have none of them behind all" do
     around = {counted: "field", field: "person.birthday", unit: "days", yearly: true, days: "any"}
     lay_out(around, {amount: 1, unit: "days"}, around)

@@ -69,9 +69,10 @@ module NimbleLetter
       def self.anew(member, person, moment)
         plan = moment.plan_of(member.sequence_id, member.plan)
         step = plan[member.step_id]
-        return false unless member.waits_for == "time" && step.respond_to?(:timing) && step.timing.counted == "field"
+        return false unless member.waits_for == "time" && step.respond_to?(:timing)
 
-        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due").for_update.first
+        # One that was tried already goes by when its server takes it.
+        letter = Records::Delivery.where(member_id: member.id, step_id: step.id, state: "due", attempts: 0).for_update.first
         return letter_anew(letter, member, person, moment) if letter
 
         due_at = member.due_at or return false
@@ -87,7 +88,8 @@ module NimbleLetter
         when Core::Journey::Decisions::Skip then pass_by(letter, member, decision.reason.to_s, moment)
         when Core::Journey::Decisions::Leave then Leaving.call(member, decision.reason, at: moment.now)
         else
-          return false if letter.due_at == decision.due.at
+          # What is due by now goes as soon as it may, whatever would have been its time.
+          return false if letter.due_at == decision.due.at || [letter.due_at, decision.due.at].max <= moment.now
 
           letter.update(due_at: decision.due.at)
         end

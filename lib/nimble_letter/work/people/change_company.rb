@@ -10,6 +10,8 @@ module NimbleLetter
         columns = columns(values, moment)
         own_name!(columns[:name], company.id) if columns.key?(:name)
         company.change!(columns, version: version, now: moment.now)
+        ReckonAnew.for_people(Records::Person.where(company_id: company.id), values.keys, moment)
+        company
       end
 
       # @return [Records::Company]

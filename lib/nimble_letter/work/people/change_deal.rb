@@ -27,6 +27,7 @@ module NimbleLetter
           changes[:closed_on] = closed_on(deal, changes[:stage], moment) if changes[:stage]
           deal.change!(changes, version: version, now: moment.now)
           append(deal, before, moment, within) unless deal.stage == before
+          ReckonAnew.for_people(Records::Person.where(id: deal.person_id), values.keys.map { |name| "deal.#{name}" }, moment)
         end
         deal
       end

@@ -17,8 +17,8 @@ module NimbleLetter
       # @return [Hash{Integer=>Integer}] letters by bin
       def bins(to, bin_seconds)
         Records::Sequence.where(state: "running").all.each_with_object(Hash.new(0)) do |sequence, bins|
-          quick = quick(sequence, to)
-          times(sequence, quick, to).each { |at| bins[at.to_i / bin_seconds] += 1 } if quick.any?
+          times = @moment.plan_of(sequence.id).simple? ? of_row(sequence, to) : of_tree(sequence, to)
+          times.each { |at| bins[at.to_i / bin_seconds] += 1 }
         end
       end
 
@@ -32,11 +32,28 @@ module NimbleLetter
         end
       end
 
-      def times(sequence, steps, to)
+      # Whoever is asked again by then may come to a letter; as things stand, that is.
+      # @return [Array<Time>]
+      def of_tree(sequence, to)
+        due = Records::Delivery.where(sequence_id: sequence.id, state: %w[due claimed]).where { due_at <= to }.not_waiting.select(:member_id)
+        soon = Records::Member.active.where(sequence_id: sequence.id, paused_at: nil)
+          .where(Sequel.|({id: due}, Sequel[:due_at] <= to)).limit(MOST).all
+        written = Records::Delivery.where(member_id: soon.map(&:id), state: Records::Delivery::STILL_DUE).select_hash(:member_id, :step_id)
+        ahead(sequence, soon, to).flat_map { |member, times| times.except(written[member]).values }
+      end
+
+      def ahead(sequence, members, to)
+        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
+        Ahead.new(sequence, @moment, upto: to).call(members, people)
+      end
+
+      def of_row(sequence, to)
+        steps = quick(sequence, to)
+        return [] if steps.empty?
+
         due = Records::Delivery.where(sequence_id: sequence.id, step_id: steps, state: %w[due claimed]).where { due_at <= to }
         members = Records::Member.active.where(id: due.not_waiting.limit(MOST).select(:member_id).from_self).all
-        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
-        Ahead.new(sequence, @moment, upto: to).call(members, people).values.flat_map { |ahead| ahead.values.drop(1) }
+        ahead(sequence, members, to).values.flat_map { |times| times.values.drop(1) }
       end
     end
   end
