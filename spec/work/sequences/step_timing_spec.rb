@@ -133,7 +133,7 @@ RSpec.describe "when a step goes out" do
       lay_out({amount: 1, unit: "days", from_minute: 540, to_minute: 540})
       start(draft)
       worker(transport: ToldTransport.new).dispatch_due(now)
-      expect { set(country: "New Zealand") }
+      expect { set(time_zone: "Pacific/Auckland") }
         .to change { waiting.due_at }.from(Time.utc(2026, 5, 13, 8)).to(Time.utc(2026, 5, 12, 21))
     end
 
