@@ -40,6 +40,12 @@ RSpec.describe "a running sequence" do
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*by hand/m)
     within(find("tr", text: name)) { click_button "Take out" }
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*taken out by hand/m)
+    within("[role=status]") { click_button "Undo" }
+    expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*before step \d/m)
+    within(find("tr", text: name)) { click_button "Pause" }
+    expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*before step \d, paused/m)
+    within(find("tr", text: name)) { click_button "Go on" }
+    expect(page).to have_no_css("tr", text: /#{Regexp.escape(name)}.*paused/m)
   end
 
   it "shows the letters that are out, on paper, on a phone and as text, and takes no line into them" do

@@ -136,7 +136,7 @@ RSpec.describe "plans over the API" do
     expect(kept).to eq([{"key" => "spoke", "words" => "had a talk"}, {"key" => "left_a_card", "words" => "Left a card"}])
     expect(Work::OwnWords.say("outcomes", "not_now")).to eq("not_now")
     call_api(:put, "/api/own-words/conversions", {words: []}, status: 422)
-    call_api(:get, "/api/own-words/shoes", status: 400)
+    call_api(:get, "/api/own-words/shoes", status: 404)
   end
 
   it "is closed on some days: what waits for one of them goes on the next that is worked" do

@@ -10,6 +10,7 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { useNow } from '../../app/usePost'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { AddPeople } from './AddPeople'
+import { MemberActs } from './MemberActs'
 
 const LEFT: Record<string, string> = {
   replied: 'left after a reply',
@@ -27,6 +28,16 @@ const LEFT: Record<string, string> = {
   address_failed: 'left, address failed before',
   no_consent: 'left, said no to letters',
   merged: 'left, merged with another record',
+  condition: 'left, what the sequence leaves on holds',
+  end_date: 'left, the sequence was over',
+  handed_over: 'handed over to another sequence',
+  no_date: 'left, has not the date of a step',
+}
+
+const WAITS: Record<string, string> = {
+  reaction: ', waits for a reaction',
+  nod: ', waits to be looked at',
+  outcome: ', waits for a task',
 }
 
 /** Who is in it, where, and what the firm says of them. */
@@ -49,8 +60,8 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
     getNextPageParam: (page) => page.next_after ?? undefined,
   })
   const change = useMutation({
-    mutationFn: ({ id, ...body }: { id: number; status?: string; take_out?: boolean }) =>
-      ask(api.PATCH('/api/members/{id}', { params: { path: { id } }, body })),
+    mutationFn: ({ id, status }: { id: number; status: string }) =>
+      ask(api.PATCH('/api/members/{id}', { params: { path: { id } }, body: { status } })),
     onSuccess: () => {
       stale(client, 'members')
     },
@@ -121,7 +132,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
               </td>
               <td>
                 {member.state === 'active'
-                  ? `before step ${member.step}`
+                  ? `before step ${member.step}${member.paused ? ', paused' : (WAITS[member.waits_for ?? ''] ?? '')}`
                   : member.state === 'finished'
                     ? 'went through'
                     : (LEFT[member.left_reason ?? ''] ?? 'left')}
@@ -133,15 +144,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                 )}
               </td>
               <td className="text-right">
-                {member.state === 'active' && (
-                  <button
-                    type="button"
-                    className="btn btn-xs btn-plain"
-                    onClick={() => change.mutate({ id: member.id, take_out: true })}
-                  >
-                    Take out
-                  </button>
-                )}
+                <MemberActs sequence={sequence} member={member} />
               </td>
             </tr>
           ))}

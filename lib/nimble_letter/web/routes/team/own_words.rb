@@ -29,6 +29,7 @@ module NimbleLetter
           end
 
           app.patch "/api/status-sets/:id" do
+            moment.admin!
             set = fetch_record(Records::StatusSet, params[:id], "set of statuses")
             changes = {name: input[:name], statuses: input[:statuses]}
             json(status_set(Work::KeepStatusSet.change(set, **changes, version: input[:version], moment: moment)))
