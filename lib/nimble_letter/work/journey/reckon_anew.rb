@@ -67,9 +67,10 @@ module NimbleLetter
 
       # A begun thread keeps its mailbox.
       def self.sender(member, person)
-        return false if member.sequence.sender["kind"] != "owner" || Records::Delivery.where(member_id: member.id).exclude(sent_at: nil).any?
+        sender = member.sequence.sender
+        return false if sender["kind"] != "owner" || Records::Delivery.where(member_id: member.id).exclude(sent_at: nil).any?
 
-        mailbox = Sender.new(member.sequence.sender).for(person)
+        mailbox = Sender.new(sender).for(person)
         return false if mailbox.nil? || mailbox.id == member.mailbox_id
 
         member.update(mailbox_id: mailbox.id)

@@ -35,7 +35,8 @@ module NimbleLetter
       # Whoever is asked again by then may come to a letter; as things stand, that is.
       # @return [Array<Time>]
       def of_tree(sequence, to)
-        due = Records::Delivery.where(sequence_id: sequence.id, state: %w[due claimed]).where { due_at <= to }.not_waiting.select(:member_id)
+        letters = Records::Delivery.where(sequence_id: sequence.id, state: %w[due claimed]).where { due_at <= to }
+        due = letters.not_waiting.select(:member_id)
         soon = Records::Member.active.where(sequence_id: sequence.id, paused_at: nil)
           .where(Sequel.|({id: due}, Sequel[:due_at] <= to)).limit(MOST).all
         written = Records::Delivery.where(member_id: soon.map(&:id), state: Records::Delivery::STILL_DUE).select_hash(:member_id, :step_id)
