@@ -33,6 +33,7 @@ RSpec.describe "plans over the API" do
       [[1, "Hello"], [2, "Waits up to 5 working days"], [5, "Hello"]]
     )
     lanes = planned["steps"][1]["lanes"]
+    expect(lanes.first["steps"].first["counts"].slice("planned", "may")).to eq("planned" => 0, "may" => 1)
     expect(lanes.map { |lane| lane["headline"] }).to eq(["warm", "everyone who is a client", "otherwise"])
     expect(lanes.flat_map { |lane| lane["steps"].map { |step| step["headline"] } }).to eq(["Ring them (the owner)", "Tagged them quiet"])
     expect(lanes.first["test"]["step_id"]).to eq(planned["steps"].first["id"])

@@ -91,9 +91,18 @@ module NimbleLetter
 
       def counts(step)
         counts = accounting.of(step).slice("planned", "sent", "due", "here", "may")
-        counts["planned"] = sieve[:would_get_it] if @sequence.draft?
-        counts
+        @sequence.draft? ? counts.merge(on_paper(step)) : counts
       end
+
+      # Everybody comes to what no lane leads away from; to the rest those who may.
+      def on_paper(step)
+        @certain ||= @sequence.plan.then { |plan| plan.certainly(plan.steps.first&.id) }
+        return {"planned" => sieve[:would_get_it], "may" => 0} if @certain.include?(step.id)
+
+        {"planned" => 0, "may" => outlook ? outlook.reaching(step).size : sieve[:would_get_it]}
+      end
+
+      def outlook = @outlook ||= Work::ReadyCheck.new(@sequence, @moment).outlook
 
       # Steps as the plan has them carry text keys besides; here each is said once, as the contract has it.
       def finish(step, lanes)
@@ -120,7 +129,7 @@ module NimbleLetter
       def gaps = @gaps ||= @sequence.draft? ? gaps_by_step : {}
 
       def gaps_by_step
-        return {} unless (outlook = Work::ReadyCheck.new(@sequence, @moment).outlook)
+        return {} unless outlook
 
         outlook.gaps_by_step.transform_keys(&:id)
       end

@@ -102,7 +102,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             <th>Company</th>
             <th>Status</th>
             <th>Where</th>
-            <th>Next letter</th>
+            <th>Next</th>
             <th />
           </tr>
         </thead>

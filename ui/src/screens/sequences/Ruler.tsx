@@ -58,14 +58,17 @@ function StepCard({
       <span className="flex gap-3 items-center text-xs whitespace-nowrap">
         {state === 'draft' ? (
           <span>
-            <strong>{number(step.counts.planned)}</strong> planned
+            {step.counts.planned === 0 && step.counts.may ? 'up to ' : ''}
+            <strong>{number(step.counts.planned || step.counts.may || 0)}</strong> planned
           </span>
         ) : (
           <span>
             {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} {DONE[step.kind]}
           </span>
         )}
-        {Boolean(step.counts.may) && <span className="muted">up to {number(step.counts.planned + (step.counts.may ?? 0))}</span>}
+        {state !== 'draft' && Boolean(step.counts.may) && (
+          <span className="muted">up to {number(step.counts.planned + (step.counts.may ?? 0))}</span>
+        )}
         {state !== 'draft' && step.counts.here > 0 && (
           <PeopleCount
             title={`Before “${step.headline}”`}
