@@ -6,17 +6,17 @@ module NimbleLetter
       # What a change step can change, and what it has to be told: the same words as an act on many records, and two more that
       # only make sense within a sequence. The stage is that of the deal a letter would speak of.
       module ChangeKinds
-        NEEDS = {
+        # Of records, whoever changes them.
+        OF_RECORDS = {
           "field" => %w[field value],
           "tag" => %w[names],
           "untag" => %w[names],
           "list" => %w[list_id],
           "unlist" => %w[list_id],
           "owner" => %w[owner_id],
-          "standing" => %w[standing],
-          "stage" => %w[stage],
-          "status" => %w[status]
+          "standing" => %w[standing]
         }.freeze
+        NEEDS = {**OF_RECORDS, "stage" => %w[stage], "status" => %w[status]}.freeze
 
         # @param what [String]
         # @param to [Hash]

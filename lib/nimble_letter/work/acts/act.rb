@@ -8,13 +8,7 @@ module NimbleLetter
       # What each kind has to be told. Nothing that would take something away has a default: to give people to nobody, to empty a
       # field or to take the do-not-mail mark off is said.
       NEEDS = {
-        "tag" => %w[names],
-        "untag" => %w[names],
-        "list" => %w[list_id],
-        "unlist" => %w[list_id],
-        "owner" => %w[owner_id],
-        "standing" => %w[standing],
-        "field" => %w[field value],
+        **Core::Journey::ChangeKinds::OF_RECORDS,
         "consent" => %w[consent],
         "do_not_mail" => %w[value],
         "bin" => [],

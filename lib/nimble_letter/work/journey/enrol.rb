@@ -5,10 +5,7 @@ module NimbleLetter
     # Makes members of people: they stand before the first step, with the event that they joined, and the journey carries them on
     # from there. The caller holds the sequence locked.
     class Enrol
-      SLICE = 500 # rows an INSERT; keeps packets small
       ONWARD = 2000 # members whose first decisions are in memory at once
-      COLUMNS = %i[sequence_id person_id mailbox_id base joined_at status status_by_hand round step_id versions plan state waits_for
-        since_event joined_by].freeze
 
       # @param sequence [Records::Sequence]
       # @param outlook [Outlook]
@@ -50,13 +47,14 @@ module NimbleLetter
         rows = @rows.map do |row|
           last = before[row.person.id]
           kept = (last if @keep_status)
-          [@sequence.id, row.person.id, row.mailbox.id, row.base, row.base, kept ? kept.status : first,
-            kept ? kept.status_by_hand : false, last ? last.round + 1 : 1, plan.steps.first&.id, versions_of(row.person.id),
-            plan.number, "active", "time", since, @by]
+          {
+            sequence_id: @sequence.id, person_id: row.person.id, mailbox_id: row.mailbox.id, base: row.base, joined_at: row.base,
+            status: kept ? kept.status : first, status_by_hand: kept ? kept.status_by_hand : false, round: last ? last.round + 1 : 1,
+            step_id: plan.steps.first&.id, versions: versions_of(row.person.id), plan: plan.number, state: "active", waits_for: "time",
+            since_event: since, joined_by: @by
+          }
         end
-        Records.db[:members].import(COLUMNS, rows, slice: SLICE)
-        # The newest membership of each.
-        Records.db[:members].where(sequence_id: @sequence.id, person_id: person_ids).order(:round).select_hash(:person_id, :id)
+        person_ids.zip(Records::BulkInsert.ids(:members, rows)).to_h
       end
 
       def versions = @versions ||= @sequence.letter_steps.select(&:other).to_h { |step| [step.id, @outlook.versions(step)] }
@@ -69,9 +67,10 @@ module NimbleLetter
 
       def insert_events(ids)
         data = JSON.generate(plan: plan.number, by: @by)
-        columns = %i[kind person_id occurred_at sequence_id member_id account_id data]
-        rows = ids.map { |person, member| ["joined", person, @moment.now, @sequence.id, member, @moment.account&.id, data] }
-        Records.db[:events].import(columns, rows, slice: SLICE)
+        Records::BulkInsert.call(:events, ids.map { |person, member|
+          {kind: "joined", person_id: person, occurred_at: @moment.now, sequence_id: @sequence.id, member_id: member,
+           account_id: @moment.account&.id, data: data}
+        })
       end
     end
   end

@@ -8,13 +8,8 @@ module NimbleLetter
     class MemberWrites
       SLICE = 500
       # A letter that was called back before it came near the wire is due again; any other stays what it is.
-      AGAIN = {
-        due_at: Sequel.lit("IF(state = 'skipped', VALUES(due_at), due_at)"),
-        reason: Sequel.lit("IF(state = 'skipped', NULL, reason)"),
-        state: Sequel.lit("IF(state = 'skipped', 'due', state)")
-      }.freeze
-      LETTER = %i[key member_id sequence_id step_id person_id letter_id mailbox_id state due_at version].freeze
-      EVENT = %i[kind person_id occurred_at sequence_id step_id letter_id member_id account_id data].freeze
+      AGAIN = " ON DUPLICATE KEY UPDATE due_at = IF(state = 'skipped', VALUES(due_at), due_at), " \
+              "reason = IF(state = 'skipped', NULL, reason), state = IF(state = 'skipped', 'due', state)"
 
       def initialize(moment)
         @moment = moment
@@ -35,16 +30,18 @@ module NimbleLetter
       def letter(member, step, at)
         version = member.version_of(step.id)
         letter_id = (@letter_ids ||= {})[[step.id, version]] ||= Records::Step[step.id].letter_of(version).id
-        @letters << [SecureRandom.urlsafe_base64(16), member.id, member.sequence_id, step.id, member.person_id, letter_id,
-          member.mailbox_id, "due", at, version]
+        @letters << {key: SecureRandom.urlsafe_base64(16), member_id: member.id, sequence_id: member.sequence_id, step_id: step.id,
+                     person_id: member.person_id, letter_id: letter_id, mailbox_id: member.mailbox_id, state: "due", due_at: at,
+                     version: version}
       end
 
       # @param step [Core::Journey::Steps, nil]
       def event(kind, member, step = nil, data = nil)
         letter_id = step.letter_id if step.is_a?(Core::Journey::Steps::Letter)
         data &&= data.compact
-        @events << [kind, member.person_id, @moment.now, member.sequence_id, step&.id, letter_id, member.id, @moment.account&.id,
-          (JSON.generate(data) if data&.any?)]
+        @events << {kind: kind, person_id: member.person_id, occurred_at: @moment.now, sequence_id: member.sequence_id, step_id: step&.id,
+                    letter_id: letter_id, member_id: member.id, account_id: @moment.account&.id,
+                    data: (JSON.generate(data) if data&.any?)}
       end
 
       # What must stand before what somebody else writes of one member.
@@ -54,7 +51,7 @@ module NimbleLetter
       end
 
       def append_events
-        Records.db[:events].import(EVENT, @events, slice: SLICE) if @events.any?
+        Records::BulkInsert.call(:events, @events)
         @events = []
       end
 
@@ -62,9 +59,7 @@ module NimbleLetter
         append_events
         save(@members)
         @members = {}
-        return if @letters.empty?
-
-        Records.db[:deliveries].on_duplicate_key_update(AGAIN).import(LETTER, @letters, slice: SLICE)
+        Records::BulkInsert.call(:deliveries, @letters, ending: AGAIN)
         @letters = []
       end
 

@@ -4,9 +4,6 @@ module NimbleLetter
   module Work
     # Appends to people's histories what changed in their records, from what to what.
     module RecordEvents
-      SLICE = 500
-      WITHIN = %i[sequence_id step_id member_id].freeze
-
       # @param changed [Hash{Integer=>Hash{String=>Object}}] new values by person and key, see RecordState
       # @param before [Hash{Integer=>Hash{String=>Object}}]
       # @param by [String, nil] "bulk", "import", "merge", "undo" or "sequence", when it was not done on the record itself
@@ -24,10 +21,11 @@ module NimbleLetter
               by: by,
               how: after["person.consent_how"]
             }.compact
-            ["field_changed", id, moment.now, account_id, JSON.generate(data), *within.fetch(id, {}).values_at(*WITHIN)]
+            {kind: "field_changed", person_id: id, occurred_at: moment.now, account_id: account_id, data: JSON.generate(data),
+             **within.fetch(id, {})}
           end
         end
-        Records.db[:events].import(%i[kind person_id occurred_at account_id data] + WITHIN, rows, slice: SLICE) if rows.any?
+        Records::BulkInsert.call(:events, rows)
       end
 
       # A history must still read right when a tag or list has another name, or none.
