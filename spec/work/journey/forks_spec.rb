@@ -345,6 +345,34 @@ RSpec.describe "a sequence with different ways on" do
     expect([member.state, Records::SetAside.count]).to eq(["finished", 0])
   end
 
+  describe "one of its members" do
+    def act(kind, **more)
+      json = {"kind" => kind, "sequence_id" => @sequence.id, **more.transform_keys(&:to_s)}
+      Work::ChangeMany.start(Work::Act.new(json, moment), Records::Person.where(id: person.id), moment: moment)
+    end
+
+    it "is not worked on while paused, though they take the lane, and goes on where they are" do
+      running(letter(hello), fork(lane({"kind" => "opened"}, task(waits: false)), lane(nil)), letter(cold))
+      round
+      act("pause")
+      Work::Touch.call("opened", sent, at: now + 60, by_machine: false)
+      round(now + 3600)
+      expect([events.include?("lane_taken"), Records::Task.count, went]).to eq([true, 0, ["Hello"]])
+      act("go_on")
+      round(now + 3600)
+      expect([Records::Task.count, went]).to eq([1, %w[Hello Cold]])
+    end
+
+    it "has a letter that failed tried again when they are moved back to it" do
+      running(letter(hello), letter(cold, amount: 100))
+      worker(transport: ToldTransport.new(Post::Outcomes::Refused.said("550 policy", :end))).dispatch_due(now)
+      Work::TakeUp.new(Records::SetAside.first(kind: "letter"), moment).leave
+      act("move_to", step_id: @sequence.steps.first.id)
+      round
+      expect(went).to eq(["Hello"])
+    end
+  end
+
   it "tells who is at which step, who has been there, and who went which lane" do
     running(letter(hello), fork(lane({"kind" => "opened"}, letter(warm, amount: 60)), lane(nil, letter(cold))))
     round

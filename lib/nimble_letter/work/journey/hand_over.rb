@@ -40,6 +40,8 @@ module NimbleLetter
       def join(ids)
         return Set.new if ids.empty?
 
+        # As for everybody who joins: nobody is in it twice.
+        @other.lock!
         outlook = Outlook.new(@other, @moment, audience: {"people" => ids}, joining: true)
         rows = outlook.rows.select(&:mailbox)
         Enrol.new(@other, outlook, @moment, rows: rows, by: "handed_over").call if rows.any?

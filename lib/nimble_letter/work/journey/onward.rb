@@ -57,7 +57,7 @@ module NimbleLetter
       def walk(traveller, known, doing)
         loop do
           decision = @moment.machine.next(@plan, traveller.place, known, @moment.now)
-          return stays(traveller, decision) if @halted && [Decisions::Do, Decisions::Send].include?(decision.class)
+          return stays(traveller, decision) if halted?(traveller) && [Decisions::Do, Decisions::Send].include?(decision.class)
 
           case decision
           when Decisions::Do
@@ -69,6 +69,8 @@ module NimbleLetter
           return true if @plan.asks(traveller.place.step_id).any?
         end
       end
+
+      def halted?(traveller) = @halted || !traveller.member.paused_at.nil?
 
       # @return [Records::Member] standing at the place they have come to
       def at(traveller)

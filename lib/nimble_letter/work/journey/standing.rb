@@ -112,6 +112,10 @@ module NimbleLetter
         member.moved ||= Records::Event.where(member_id: member.id, kind: HAD, person_id: member.person_id, step_id: ahead).any?
         Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK).exclude(step_id: member.step_id)
           .update(state: "skipped", reason: MOVED, lease: nil, leased_until: nil)
+        # Whoever is moved to a letter that failed has it tried again.
+        failed = Records::Delivery.where(member_id: member.id, step_id: member.step_id, state: "failed")
+        Records::SetAside.where(kind: "letter", delivery_id: failed.select(:id)).delete
+        failed.update(state: "skipped", reason: MOVED)
         Records.db[:tasks].where(member_id: member.id, state: "open").exclude(step_id: member.step_id)
           .update(state: "dropped", reason: MOVED, version: Sequel[:version] + 1, updated_at: @moment.now)
       end
