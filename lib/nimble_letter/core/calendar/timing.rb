@@ -50,7 +50,9 @@ module NimbleLetter
           unknown = given.keys - DEFAULTS.keys
           wrong("there is no #{unknown.first.inspect}", unknown.first.to_s) if unknown.any?
           DEFAULTS.merge(given).each { |name, value| instance_variable_set(:"@#{name}", value) }
-          @weekdays = Array(weekdays).uniq.sort.freeze
+          @weekdays = Array(weekdays).uniq.freeze
+          wrong("days of the week go from 0 (Sunday) to 6", "weekdays") unless weekdays.all?(Integer)
+          @weekdays = weekdays.sort.freeze
           TimingCheck.call(self) { |message, at| wrong(message, at) }
           freeze
         end

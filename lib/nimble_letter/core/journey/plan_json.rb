@@ -159,7 +159,7 @@ module NimbleLetter
         end
 
         def date(text, at)
-          text.is_a?(Date) ? text : Date.iso8601(text.to_s)
+          text.is_a?(Date) ? text : Date.iso8601(text.to_s[0, 40])
         rescue ArgumentError
           wrong("“#{text.to_s[0, 40]}” is no day.", at)
         end

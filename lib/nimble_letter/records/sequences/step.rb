@@ -36,7 +36,7 @@ module NimbleLetter
       # @raise [Invalid]
       def self.timing_of(json)
         date = json[:on_date]
-        Core::Calendar::Timing.new(**json.slice(*TIMING, :weekdays).compact, date: date && Date.iso8601(date.to_s))
+        Core::Calendar::Timing.new(**json.slice(*TIMING, :weekdays).compact, date: date && Date.iso8601(date.to_s[0, 40]))
       rescue Date::Error
         raise Invalid.new("“#{date.to_s[0, 40]}” is no day.", at: "steps.on_date")
       end

@@ -84,12 +84,14 @@ module NimbleLetter
         names.empty? ? raise(Invalid.new("Say which tag.", at: "act.names")) : names
       end
 
-      def list = @list ||= Records::List[json["list_id"]] || raise(NotFound.new("This list is gone.", at: "act.list_id"))
+      def number(name) = json[name].is_a?(Integer) ? json[name] : raise(Invalid.new("This needs a number.", at: "act.#{name}"))
+
+      def list = @list ||= Records::List[number("list_id")] || raise(NotFound.new("This list is gone.", at: "act.list_id"))
 
       def owner
         return if json["owner_id"].nil?
 
-        @owner ||= Records::Account[json["owner_id"]] || raise(Invalid.new("There is no such colleague.", at: "act.owner_id"))
+        @owner ||= Records::Account[number("owner_id")] || raise(Invalid.new("There is no such colleague.", at: "act.owner_id"))
       end
 
       def field
@@ -151,11 +153,11 @@ module NimbleLetter
       end
 
       def sequence
-        @sequence ||= Records::Sequence[json["sequence_id"]] || raise(NotFound.new("This sequence is gone.", at: "act.sequence_id"))
+        @sequence ||= Records::Sequence[number("sequence_id")] || raise(NotFound.new("This sequence is gone.", at: "act.sequence_id"))
       end
 
       def step
-        @step ||= Records::Step.first(id: json["step_id"], sequence_id: sequence.id) ||
+        @step ||= Records::Step.first(id: number("step_id"), sequence_id: sequence.id) ||
           raise(Invalid.new("There is no such step in it.", at: "act.step_id"))
       end
 

@@ -45,7 +45,7 @@ module NimbleLetter
       def write(json, lane_id)
         kind = json.fetch("kind", "letter")
         values = {kind: kind, lane_id: lane_id, position: @kept.size, letter_id: nil, other: nil, settings: settings(kind, json)}
-        values[:letter_id], values[:other] = json["letter_id"], other(json["other"]) if kind == "letter"
+        values[:letter_id], values[:other] = letter(json["letter_id"]), other(json["other"]) if kind == "letter"
         values.merge!(Records::Step.timing_columns(timing(json.transform_keys(&:to_sym)))) unless kind == "fork"
         step = @own[json["id"]]
         raise twice if step && @kept.include?(step.id)
@@ -123,9 +123,18 @@ module NimbleLetter
         raise Invalid.new("There is no date “#{timing.field.to_s[0, 60]}” to count from.", code: :unknown_field, at: "steps.field")
       end
 
+      # @return [Integer, nil]
+      def letter(id)
+        return id if id.nil? || Records::Letter.where(id: id).any?
+
+        raise Invalid.new("There is no such letter.", at: "steps.letter_id")
+      end
+
       # @return [Hash, nil] see Records::Step
       def other(json)
         return unless json
+
+        letter(json["letter_id"])
 
         rule = {
           "at_least" => json.fetch("at_least", Core::Letters::Split::AT_LEAST),
