@@ -98,8 +98,12 @@ RSpec.describe "a sequence" do
 
   it "lets one write into the letter of the round somebody is in, though they had it in the round before" do
     person = make_person
-    sequence = start(make_sequence(people: [person], letters: [make_letter, make_letter]))
-    first = sequence.steps.first
+    draft = make_sequence(people: [person], letters: [make_letter, make_letter])
+    first = draft.steps.first
+    Work::WriteIntoLetter.new(first, person, moment).line("For the first time")
+    sequence = start(draft)
+    # What was written before they joined is theirs.
+    expect(Work::Stack.new(first, moment).letter(person)[:line]).to eq("For the first time")
     sequence.deliveries_dataset.update(due_at: now + 60)
     worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(now + 60)
     expect { Work::WriteIntoLetter.new(first, person, moment).line("By the way") }.to raise_error(Invalid, /out already/)
@@ -107,7 +111,7 @@ RSpec.describe "a sequence" do
     sequence.refresh.update(state: "running")
     Work::AddPeople.new(sequence, {"people" => [person.id]}, moment(now + 7200), again: "reset").call(letters: 2)
 
-    expect(Work::Stack.new(first, moment).letter(person)).to include(state: "due")
+    expect(Work::Stack.new(first, moment).letter(person)).to include(state: "due", line: nil)
     Work::WriteIntoLetter.new(first, person, moment).line("By the way")
     expect(Work::Stack.new(first, moment).letter(person)[:line]).to eq("By the way")
   end
