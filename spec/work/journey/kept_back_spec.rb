@@ -152,6 +152,16 @@ RSpec.describe "what keeps somebody from going on as planned" do
     end
   end
 
+  it "answers the letters before it where its step says so, and nothing else" do
+    running(letter(hello), letter(warm, same_thread: true), letter(cold, same_thread: true), letter(hello))
+    round
+    mails = accepted.delivered.map { |one| Mail.new(one[:raw]) }
+    ids = mails.map(&:message_id)
+    expect(mails.map { |mail| [mail.in_reply_to, Array(mail.references)] }).to eq(
+      [[nil, []], [ids[0], ids.first(1)], [ids[1], ids.first(2)], [nil, []]]
+    )
+  end
+
   it "records with each letter how things stood when it left" do
     person.update(company_id: make_company("The Copper Ladle", type: "restaurant").id)
     running(letter(hello))

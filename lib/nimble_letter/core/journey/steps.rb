@@ -21,7 +21,7 @@ module NimbleLetter
 
         # A letter. look_first: waits for somebody's nod. same_thread: answers the letter before. without_it: whether its member
         # goes on when its server gives up.
-        Letter = kind(:id, :letter_id, **COMMON, look_first: false, same_thread: true, without_it: false)
+        Letter = kind(:id, :letter_id, **COMMON, look_first: false, same_thread: false, without_it: false)
         # Something a colleague does. of: "owner", "sender" or the number of a colleague. due_in: working days. waits: whether the
         # sequence waits for its outcome. outcomes: keys.
         Task = kind(:id, :words, **COMMON, of: "owner", due_in: 1, waits: true, outcomes: [])

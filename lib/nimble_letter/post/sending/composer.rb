@@ -6,6 +6,8 @@ module NimbleLetter
   module Post
     # Makes the message of one delivery: both parts, the headers that mail programs and filters look for, and the way out.
     class Composer
+      MOST_REFERENCES = 20 # a line of a header has an end
+
       # subject, html and text as they are kept (without tracking); raw is what goes on the wire.
       Letter = Struct.new(:message_id, :subject, :html, :text, :links, :raw, :gaps)
       TEST = "Test: "
@@ -23,8 +25,9 @@ module NimbleLetter
       # @param setting [Work::Typesetting]
       # @param to [Array(String, String)] name and address
       # @param now [Time] goes into the Date header
+      # @param thread [Array<String>] Message-IDs of the letters it answers, oldest first
       # @return [Letter] with gaps, and then without raw, when something is missing in it
-      def compose(key, merged:, setting:, mailbox:, to:, now:, attachments: [])
+      def compose(key, merged:, setting:, mailbox:, to:, now:, attachments: [], thread: [])
         return Letter.new(nil, nil, nil, nil, [], nil, merged.gaps) if merged.gaps.any?
 
         subject = Core::Letters::TextWriter.line(merged.subject)
@@ -35,6 +38,7 @@ module NimbleLetter
         html = setting.html(merged, mailbox, foot: foot, link: tracked, pixel_url: "#{url("o", :open, key)}.gif")
         message_id = "#{key}@#{mailbox.address.split("@").last}"
         header = header(subject, mailbox, to, message_id, now)
+        answering(header, thread)
         # RFC 8058 3.1: both headers, and a POST to the address takes the person off without another question.
         header["List-Unsubscribe"] = "<#{way_out}>"
         header["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
@@ -62,6 +66,14 @@ module NimbleLetter
       private
 
       def url(path, purpose, key, link = nil) = "#{@public_url}/#{path}/#{@tokens.write(purpose, key, link)}"
+
+      # RFC 5322 3.6.4: the one it answers, and the whole thread.
+      def answering(header, thread)
+        return if thread.empty?
+
+        header["In-Reply-To"] = "<#{thread.last}>"
+        header["References"] = thread.last(MOST_REFERENCES).map { |id| "<#{id}>" }.join(" ")
+      end
 
       def header(subject, mailbox, to, message_id, now)
         header = Mail::Header.new(nil, "UTF-8")

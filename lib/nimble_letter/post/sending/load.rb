@@ -13,7 +13,9 @@ module NimbleLetter
         @mailboxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).eager(:account).all.to_h { |box| [box.id, box] }
         @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
         @types = Records::Company.where(id: @people.values.map(&:company_id).compact.uniq).select_hash(:id, :type)
-        @rules = Records::Member.where(id: rows.map(&:member_id)).select_hash(:id, :joined_by)
+        members = Records::Member.where(id: rows.map(&:member_id)).select(:id, :joined_by, :plan).all
+        @rules, @plans = members.to_h { |one| [one.id, one.joined_by] }, members.to_h { |one| [one.id, one.plan] }
+        @threads = threads(rows)
         @barred = Barred.new(@people.values, moment)
         @alike = rows.group_by { |row| [row.step_id, row.version] }
       end
@@ -47,11 +49,22 @@ module NimbleLetter
           mailbox: box,
           to: [person.name, person.email],
           now: departure(row),
-          attachments: attachments
+          attachments: attachments,
+          thread: @threads.fetch(row.member_id, [])
         )
       end
 
       private
+
+      # Of those whose step answers the letters before it.
+      # @return [Hash{Integer=>Array<String>}] by member, the Message-IDs of what they had in this round, oldest first
+      def threads(rows)
+        answering = rows.select { |row| @moment.plan_of(row.sequence_id, @plans[row.member_id])[row.step_id]&.same_thread }
+        return {} if answering.empty?
+
+        Records::Delivery.where(member_id: answering.map(&:member_id), state: "sent").exclude(message_id: nil).order(:sent_at, :id)
+          .select_hash_groups(:member_id, :message_id)
+      end
 
       # @return [Array(Work::Merging, Work::Typesetting, Array<Records::Attachment>)] made once for all who get the same
       def letter(row)
