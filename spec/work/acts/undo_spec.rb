@@ -162,6 +162,11 @@ RSpec.describe "undo means undone", :own_fields do
       expect(Records::Member.active.count).to eq(0)
     end
 
+    it "leaves the records themselves alone, which a colleague may be typing into" do
+      expect { Work::TakeBack.start(act({"kind" => "pause", "sequence_id" => sequence.id}, people[0]), moment: at) }
+        .not_to(change { Records.db[:people].where(id: people[0].id).get(:version) })
+    end
+
     it "keeps the further of two members when their records become one" do
       act({"kind" => "move_to", "step_id" => sequence.steps.last.id, "sequence_id" => sequence.id}, people[1])
       merge(people[0], people[1])

@@ -43,7 +43,9 @@ module NimbleLetter
           others.each { |key, wanted| write_other(ids, key, wanted) }
           NoAtAddress.follow_people(ids, @moment) if values.keys.intersect?(NoAtAddress::KEYS)
         end
-        Records.db[:people].where(id: states.keys).update(version: Sequel[:version] + 1, updated_at: @moment.now)
+        # Where somebody stands is no part of the record that a colleague may be typing into.
+        touched = states.reject { |_, values| values.each_key.all? { |key| key.start_with?(PLACE) } }.keys
+        Records.db[:people].where(id: touched).update(version: Sequel[:version] + 1, updated_at: @moment.now)
       end
 
       # Where somebody stands may have led them on at once.
