@@ -162,7 +162,8 @@ RSpec.describe "the API" do
         "status_words" => "has answered",
         "status_by_hand" => true
       )
-      expect(call_api(:patch, "/api/members/#{member["id"]}", {take_out: true})).to include("state" => "left")
+      take_out = {kind: "take_out", sequence_id: draft["id"]}
+      call_api(:post, "/api/changes", {act: take_out, people: {ids: [person.id]}}, status: 201)
       expect(call_api(:get, "/api/sequences")["sequences"].first).to include("state" => "ended", "planned" => 2)
       call_api(:post, "/api/sequences/#{draft["id"]}/move", {move: "pause"}, status: 422)
     end

@@ -94,13 +94,19 @@ RSpec.describe "steps that are no letter" do
       expect(member.status).to eq("won")
     end
 
-    it "passes by what is retired meanwhile, and nobody waits for it" do
+    it "sets aside whom it concerns when what it speaks of is retired, and goes on when somebody says so" do
       list = Work::KeepList.make("Fair", Records::Person.where(id: -1), moment: moment)
       running(letter(hello), changing("list", {"list_id" => list.id}), letter(cold))
+      values = list.values.dup
       list.delete
+      2.times { round }
+      aside = Records::SetAside.first(kind: "journey")
+      expect([aside.key.to_i, aside.reason, aside.tries]).to match([member.id, /This list is gone/, 1])
+      expect([went, member.state, member.step_id]).to eq([["Hello"], "active", @sequence.steps[1].id])
+      Records.db[:lists].insert(values)
+      Work::TakeUp.new(aside, moment).again
       round
-      expect([went, due]).to eq([%w[Hello Cold], []])
-      expect(Records::Event.first(kind: "skipped").data).to eq("reason" => "change_gone")
+      expect([went, person.lists_dataset.select_map(:name)]).to eq([%w[Hello Cold], ["Fair"]])
     end
   end
 end

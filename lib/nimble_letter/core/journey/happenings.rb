@@ -32,6 +32,13 @@ module NimbleLetter
         # A plan may let its members stay after these.
         OPTIONALLY_OUT = KINDS.select { |_, kind| kind.takes_out == :unless_switched_off }.keys.freeze
 
+        # What says that somebody has had a step; nobody has one twice.
+        HAD = %w[sent step_done].freeze
+        # What says that somebody has gone through a fork, and in which lane.
+        PARTED = "lane_taken"
+        # What says that a step is behind somebody, however that came.
+        BEHIND = [*HAD, "skipped", "went_without", PARTED].freeze
+
         # @return [Hash{Symbol=>Boolean}] columns of the person
         def self.marks(kind) = KINDS[kind]&.marks || NOTHING
 

@@ -107,14 +107,14 @@ module NimbleLetter
         members = members.where(member[:status] => node.statuses) if node.statuses.any?
         members = members.where(member[:step_id] => Records.db[:steps].where(position: node.step - 1).select(:id)) if node.step
         members = members.where(at(node)) if node.step_id
-        members = members.where(told("lane_taken", LANE => node.lane_id.to_s)) if node.lane_id
+        members = members.where(told(Core::Journey::Happenings::PARTED, LANE => node.lane_id.to_s)) if node.lane_id
         members.select(1).exists
       end
 
       # Stands there now, or has ever come to it.
       def at(node)
         now = {Sequel[:members][:step_id] => node.step_id}
-        (node.kind == "in") ? now : Sequel.|(now, told(Member::BEEN, Sequel[:events][:step_id] => node.step_id))
+        (node.kind == "in") ? now : Sequel.|(now, told(Core::Journey::Happenings::BEHIND, Sequel[:events][:step_id] => node.step_id))
       end
 
       # What the events of that membership say.

@@ -36,8 +36,8 @@ module NimbleLetter
         {
           **member.values.slice(:sequence_id, :state, :status, :step_id),
           step: member.step && member.step.position + 1,
-          been: own.select { |event| Member::BEEN.include?(event.kind) }.map(&:step_id).uniq,
-          lanes: own.select { |event| event.kind == "lane_taken" }.filter_map { |event| event.data&.[]("lane") }.uniq
+          been: own.select { |event| Core::Journey::Happenings::BEHIND.include?(event.kind) }.map(&:step_id).uniq,
+          lanes: own.select { |event| event.kind == Core::Journey::Happenings::PARTED }.filter_map { |event| event.data&.[]("lane") }.uniq
         }
       end
       private_class_method :membership

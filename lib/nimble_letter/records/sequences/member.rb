@@ -7,9 +7,6 @@ module NimbleLetter
     class Member < Sequel::Model(:members)
       extend JsonColumn
 
-      # Kinds of events that say that a step is behind somebody.
-      BEEN = %w[sent step_done skipped went_without lane_taken].freeze
-
       json_column :versions, :spent
 
       many_to_one :sequence

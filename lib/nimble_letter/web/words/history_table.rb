@@ -72,7 +72,6 @@ module NimbleLetter
         "address_failed" => "the address failed",
         "had_it" => "they had it already",
         "no_deal" => "they have no deal",
-        "change_gone" => "what it speaks of is gone",
         "set_by_hand" => "a colleague has set it",
         "cannot_join" => "they cannot join the other sequence",
         "sequence_not_running" => "the other sequence is not running",

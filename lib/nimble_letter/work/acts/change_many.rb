@@ -60,9 +60,7 @@ module NimbleLetter
 
       def self.handle(set, ids, wanted, moment)
         state = RecordState.new(moment)
-        before = state.read(ids, state.keys_of(wanted))
-        changed = before.filter_map { |id, held| state.changes(wanted, held).then { |change| [id, change] unless change.empty? } }.to_h
-        state.write(changed)
+        changed, before = state.change(ids, wanted)
         note(set, state.settled(changed), before, moment)
       end
       private_class_method :handle

@@ -48,6 +48,17 @@ module NimbleLetter
         Records.db[:people].where(id: touched).update(version: Sequel[:version] + 1, updated_at: @moment.now)
       end
 
+      # Makes records what an act wants them to be.
+      # @param ids [Array<Integer>]
+      # @param wanted [Hash{String=>Object}]
+      # @return [Array(Hash, Hash)] what really changed, and what was held before, each by person and key
+      def change(ids, wanted)
+        before = read(ids, keys_of(wanted))
+        changed = before.filter_map { |id, held| changes(wanted, held).then { |change| [id, change] unless change.empty? } }.to_h
+        write(changed)
+        [changed, before]
+      end
+
       # Where somebody stands may have led them on at once.
       # @param changed [Hash{Integer=>Hash{String=>Object}}] as it was written
       # @return [Hash{Integer=>Hash{String=>Object}}] as it is now

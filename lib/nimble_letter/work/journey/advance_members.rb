@@ -16,18 +16,17 @@ module NimbleLetter
         running = Records::Sequence.where(state: "running").select_map(:id)
         return 0 if running.empty?
 
-        alone = Records::SetAside.left_alone(KIND).filter_map { |key| Integer(key, exception: false) }
         # One that is not full is all there is.
-        first = slice(moment, running, alone)
+        first = slice(moment, running)
         return first if first < SLICE
 
-        others = Array.new(hands - 1) { Thread.new { slices(Moment.new(now: moment.now), running, alone.dup, stop) } }
-        first + slices(moment, running, alone, stop) + others.sum(&:value)
+        others = Array.new(hands - 1) { Thread.new { slices(Moment.new(now: moment.now), running, stop) } }
+        first + slices(moment, running, stop) + others.sum(&:value)
       end
 
-      def self.slices(moment, running, alone, stop)
+      def self.slices(moment, running, stop)
         done = 0
-        until stop.call || (count = slice(moment, running, alone)).zero?
+        until stop.call || (count = slice(moment, running)).zero?
           done += count
         end
         done
@@ -40,18 +39,20 @@ module NimbleLetter
         Records::Member.active.where(paused_at: nil, sequence_id: running).where { due_at > after }.min(:due_at)
       end
 
-      def self.slice(moment, running, alone)
-        due = ->(limit) { due(moment, running, alone).limit(limit).for_update.skip_locked.all }
-        Records.db.transaction { due.call(SLICE).tap { |members| carry(members, moment) }.size }
+      def self.slice(moment, running)
+        due = due(moment, running).limit(SLICE)
+        Records.db.transaction { due.for_update.skip_locked.all.tap { |members| carry(members, moment) }.size }
       rescue *Records::Patience::AWAY
         raise
       rescue *PutAside::OF_ONE_THING
         # One of them keeps the others: they are looked at one by one.
-        due(moment, running, alone).limit(SLICE).select_map(:id).count { |id| one(id, moment, alone) }
+        due.select_map(:id).each { |id| one(id, running, moment) }.size
       end
       private_class_method :slice
 
-      def self.due(moment, running, alone)
+      # Without those whom somebody has to decide about.
+      def self.due(moment, running)
+        alone = Records::SetAside.left_alone(KIND).filter_map { |key| Integer(key, exception: false) }
         due = Records::Member.due(moment.now, running)
         alone.empty? ? due : due.exclude(id: alone)
       end
@@ -65,17 +66,12 @@ module NimbleLetter
       private_class_method :carry
 
       # Whoever cannot be carried on stays where they are, set aside and shown.
-      def self.one(id, moment, alone)
-        done = PutAside.guard(KIND, id, at: moment.now) do
+      def self.one(id, running, moment)
+        PutAside.guard(KIND, id, at: moment.now) do
           Records.db.transaction do
-            member = Records::Member.due(moment.now, Records::Sequence.where(state: "running").select_map(:id))
-              .where(id: id).for_update.skip_locked.first
-            carry([member].compact, moment)
-            true
+            carry(Records::Member.due(moment.now, running).where(id: id).for_update.skip_locked.all, moment)
           end
         end
-        alone << id unless done
-        true
       end
       private_class_method :one
     end

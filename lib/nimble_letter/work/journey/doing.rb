@@ -3,7 +3,8 @@
 module NimbleLetter
   module Work
     # Does what a step is that is no letter, for all who have come to it: makes tasks, changes records, hands over. What cannot be
-    # done for somebody is passed by with the reason, and keeps nobody else.
+    # done for somebody is passed by with the reason, and keeps nobody else. What the step speaks of may be retired: then whom it
+    # concerns is set aside and stays before it.
     class Doing
       Steps = Core::Journey::Steps
 
@@ -16,13 +17,17 @@ module NimbleLetter
       end
 
       # @param doing [Array<Array(Onward::Traveller, Core::Journey::Decisions::Do)>]
-      # @return [Array<Array(Onward::Traveller, Object)>] with what became of it: the decision, or one to leave
+      # @return [Array<Array(Onward::Traveller, Object)>] with what became of it: the decision, one to leave, or nil for those who
+      #   were set aside
       def call(doing)
         doing.group_by { |_, decision| decision.step }.flat_map do |step, all|
           travellers = all.map(&:first)
           not_done = carry_out(step, travellers.map(&:member))
           travellers.each { |one| note(one.member, step, not_done[one.member.id]) }
           all.map { |traveller, decision| [traveller, after(step, decision, not_done[traveller.member.id])] }
+        rescue MakeChange::Gone => error
+          travellers.each { |one| PutAside.call(AdvanceMembers::KIND, one.member.id, error, at: @moment.now) }
+          travellers.map { |one| [one, nil] }
         end
       end
 

@@ -8,7 +8,7 @@ module NimbleLetter
       Known = Core::Journey::Known
       HAPPENINGS = Core::Journey::Happenings::KINDS.keys.freeze
       EVERYWHERE = HAPPENINGS.select { |kind| Core::Journey::Happenings.everywhere?(kind) }.freeze
-      HAD = %w[sent step_done].freeze
+      HAD = Core::Journey::Happenings::HAD
       NODDED = "nodded"
 
       # All that is asked of a record when no date of it is.

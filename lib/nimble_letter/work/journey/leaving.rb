@@ -15,6 +15,7 @@ module NimbleLetter
           called_back = Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK)
           called_back.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
           # Nobody is to be asked whether a letter shall be tried again that is not wanted any more.
+          Records::SetAside.where(kind: AdvanceMembers::KIND, key: member.id.to_s).delete
           Records::SetAside.where(kind: "letter", delivery_id: Records::Delivery.where(member_id: member.id).select(:id)).delete
           # What the sequence waited for is nobody's task any more; what it had somebody do besides stays.
           Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "open")

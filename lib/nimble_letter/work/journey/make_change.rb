@@ -5,7 +5,8 @@ module NimbleLetter
     # Changes the records of all who have come to a change step, by the same rules as an act on many; it stands in their histories
     # with the sequence that did it.
     class MakeChange
-      ACTS = Core::Journey::ChangeKinds::NEEDS.keys - %w[stage status]
+      # What it speaks of is there no more: a list, a colleague, a stage. Nothing has been changed for anybody.
+      class Gone < Error; end
 
       # @param what [String] of Core::Journey::ChangeKinds
       # @param to [Hash]
@@ -35,52 +36,48 @@ module NimbleLetter
       end
 
       # @return [Hash{Integer=>String}] by member, why it was not changed
+      # @raise [Gone]
       def call
         case @step.what
         when "stage" then stages
         when "status" then statuses
         else record
         end
-      rescue Invalid, NotFound
-        # What it speaks of is retired: a tag or a list that is gone, a colleague, a stage.
-        @members.to_h { |member| [member.id, "change_gone"] }
       end
 
       private
 
       def record
-        wanted = self.class.act(@step.what, @step.to, @moment).wanted
-        state = RecordState.new(@moment)
-        ids = @members.map(&:person_id)
-        before = state.read(ids, state.keys_of(wanted))
-        changed = before.filter_map { |id, held| state.changes(wanted, held).then { |change| [id, change] unless change.empty? } }.to_h
-        state.write(changed)
+        wanted = there { self.class.act(@step.what, @step.to, @moment).wanted }
+        changed, before = RecordState.new(@moment).change(@members.map(&:person_id), wanted)
+        within = @members.to_h { |member| [member.person_id, within(member)] }
         RecordEvents.append(changed, before, moment: @moment, by: "sequence", within: within)
         refresh(changed.keys)
         {}
       end
 
-      # @return [Hash{Integer=>Hash{Symbol=>Integer}}] by person
-      def within
-        @members.to_h do |member|
-          [member.person_id, {sequence_id: member.sequence_id, step_id: @step.id, member_id: member.id}]
-        end
+      # @return what the block returns
+      def there
+        yield
+      rescue Invalid, NotFound => error
+        raise Gone.new("A change cannot be made any more: #{error.message}", code: :change_gone)
       end
+
+      def within(member) = {sequence_id: member.sequence_id, step_id: @step.id, member_id: member.id}
 
       # What comes next reads the records as they are now.
       def refresh(ids) = @people.merge!(Knowing.people(ids, @plan))
 
       # The deal a letter would speak of.
       def stages
-        self.class.stage(@step.to) or return @members.to_h { |member| [member.id, "change_gone"] }
-        open = Records::FieldCatalogue.deal_stages.select { |stage| stage["outcome"] == "open" }.map { |stage| stage["key"] }
-        deals = Records::Deal.where(person_id: @members.map(&:person_id)).all.group_by(&:person_id)
+        there { self.class.stage(@step.to) or raise NotFound.new("There is no stage “#{@step.to["stage"]}”.") }
+        open = Records::FieldCatalogue.stages_that_are("open")
+        deals = Records::Deal.where(person_id: @members.map(&:person_id)).for_update.all.group_by(&:person_id)
         @members.each_with_object({}) do |member, not_done|
           deal = deals[member.person_id] && Core::Letters::AboutDeal.of(deals[member.person_id], open_stages: open)
           next not_done[member.id] = "no_deal" unless deal
 
-          within = {sequence_id: member.sequence_id, step_id: @step.id, member_id: member.id}
-          ChangeDeal.call(deal, {stage: @step.to["stage"]}, version: deal.version, moment: @moment, within: within)
+          ChangeDeal.call(deal, {stage: @step.to["stage"]}, version: deal.version, moment: @moment, within: within(member))
         end
       end
 

@@ -11,6 +11,11 @@ module NimbleLetter
       AGAIN = " ON DUPLICATE KEY UPDATE due_at = IF(state = 'skipped', VALUES(due_at), due_at), " \
               "reason = IF(state = 'skipped', NULL, reason), state = IF(state = 'skipped', 'due', state)"
 
+      # Appends one event by itself, see #event.
+      def self.tell(kind, member, step, data = nil, moment:)
+        new(moment).tap { |written| written.event(kind, member, step, data) }.append_events
+      end
+
       def initialize(moment)
         @moment = moment
         @members, @rows, @letters, @events = {}, {}, [], []

@@ -16,9 +16,7 @@ module NimbleLetter
             raise Invalid.new("No letter of theirs waits to be looked at.", code: :wrong_state)
           end
 
-          written = MemberWrites.new(moment)
-          written.event(Knowing::NODDED, member, step)
-          written.flush
+          MemberWrites.tell(Knowing::NODDED, member, step, moment: moment)
           Onward.new(plan, member.sequence_id, moment, halted: member.sequence.state != "running").call([member])
         end
         member

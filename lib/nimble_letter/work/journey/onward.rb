@@ -141,8 +141,10 @@ module NimbleLetter
         Leaving.call(member, reason, at: @moment.now)
       end
 
-      # @return [Traveller, nil] nil when the member is out
+      # @return [Traveller, nil] nil when the member is out, or stays where they are
       def done(traveller, decision)
+        return stays(traveller, nil) || nil unless decision
+
         step, place = @plan[traveller.place.step_id], traveller.place
         waits = step.is_a?(Core::Journey::Steps::Task) && step.waits
         traveller.place = waits ? place.with(begun: @moment.now) : @plan.after(place, @moment.now)

@@ -49,7 +49,7 @@ module NimbleLetter
       def self.without(member, moment)
         return unless member.state == "active"
 
-        MemberWrites.new(moment).tap { |written| written.event("went_without", member, plan_step(member, moment)) }.flush
+        MemberWrites.tell("went_without", member, plan_step(member, moment), moment: moment)
         onward(member, moment.now, moment)
       end
 
@@ -57,7 +57,7 @@ module NimbleLetter
       # @param letter [Records::Delivery] locked, as its member is
       def self.pass_by(letter, member, reason, moment)
         letter.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
-        MemberWrites.new(moment).tap { |written| written.event("skipped", member, plan_step(member, moment), {reason: reason}) }.flush
+        MemberWrites.tell("skipped", member, plan_step(member, moment), {reason: reason}, moment: moment)
         plan = moment.plan_of(member.sequence_id, member.plan)
         # The step counts from where the one before did, as one that was passed by on the way.
         Onward.new(plan, member.sequence_id, moment).call([member], places: {member.id => plan.after(member.place, member.base)})

@@ -8,7 +8,7 @@ module NimbleLetter
       COLUMNS = %i[state left_reason step_id base begun spent paused_at moved].freeze
       CAN_GO_ON = %w[running paused].freeze
       MOVED = "moved"
-      HAD = %w[sent step_done lane_taken].freeze
+      HAD = [*Core::Journey::Happenings::HAD, Core::Journey::Happenings::PARTED].freeze
 
       # @param sequence_id [Integer]
       # @param moment [Moment]
@@ -72,7 +72,7 @@ module NimbleLetter
 
         was = write(member)
         member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
-        told(was, value).each { |kind| note(kind, member) }
+        told(was, value).each { |kind| MemberWrites.tell(kind, member, plan(member)[member.step_id], moment: @moment) }
         set_back(member) unless was["step_id"] == value["step_id"]
         open_again(member)
         go_on(member, state) if member.state == "active" && CAN_GO_ON.include?(state)
@@ -93,22 +93,10 @@ module NimbleLetter
         ].compact
       end
 
-      def note(kind, member)
-        Records::Event.insert(
-          kind: kind,
-          person_id: member.person_id,
-          occurred_at: @moment.now,
-          sequence_id: member.sequence_id,
-          step_id: member.step_id,
-          member_id: member.id,
-          account_id: @moment.account&.id
-        )
-      end
-
       # What has not reached the wire of the step they stood before is called back; what they had that lies ahead of them again
       # they do not get twice.
       def set_back(member)
-        ahead = @moment.plan_of(member.sequence_id, member.plan).possibly(member.step_id)
+        ahead = plan(member).possibly(member.step_id)
         member.moved ||= Records::Event.where(member_id: member.id, kind: HAD, person_id: member.person_id, step_id: ahead).any?
         Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK).exclude(step_id: member.step_id)
           .update(state: "skipped", reason: MOVED, lease: nil, leased_until: nil)
@@ -133,9 +121,10 @@ module NimbleLetter
       end
 
       def go_on(member, state)
-        plan = @moment.plan_of(member.sequence_id, member.plan)
-        Onward.new(plan, member.sequence_id, @moment, halted: state == "paused").call([member])
+        Onward.new(plan(member), member.sequence_id, @moment, halted: state == "paused").call([member])
       end
+
+      def plan(member) = @moment.plan_of(member.sequence_id, member.plan)
     end
   end
 end

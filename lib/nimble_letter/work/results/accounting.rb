@@ -10,7 +10,7 @@ module NimbleLetter
       FIGURES = %w[planned sent failed skipped in_doubt due may].freeze
       STATES = {"sent" => %w[sent], "failed" => %w[failed], "in_doubt" => %w[in_doubt], "open" => Records::Delivery::STILL_DUE}.freeze
       # What says that a step is behind somebody who has done it.
-      DONE = {"fork" => "lane_taken"}.tap { |kinds| kinds.default = "step_done" }.freeze
+      DONE = {"fork" => Core::Journey::Happenings::PARTED}.tap { |kinds| kinds.default = "step_done" }.freeze
 
       def initialize(sequence) = @sequence = sequence
 

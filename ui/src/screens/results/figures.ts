@@ -3,6 +3,7 @@ export const FIGURE_WORDS = {
   planned: 'Planned',
   sent: 'Sent',
   due: 'Still due',
+  may: 'May still come',
   failed: 'Failed',
   skipped: 'Skipped',
   in_doubt: 'In doubt',
@@ -15,4 +16,5 @@ export const FIGURE_WORDS = {
 } as const
 
 export type FigureName = keyof typeof FIGURE_WORDS
-export const FIGURES = Object.keys(FIGURE_WORDS) as FigureName[]
+/** Those of the table; who may still come to a step is said where the plan is drawn. */
+export const FIGURES = (Object.keys(FIGURE_WORDS) as FigureName[]).filter((name) => name !== 'may')

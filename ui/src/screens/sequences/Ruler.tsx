@@ -29,8 +29,8 @@ function StepCard({
   state: Sequence['state']
   onChoose: () => void
 }) {
-  const counted = (name: 'planned' | 'sent', words: ReactNode) => (
-    <FigureBehind sequenceId={sequenceId} stepId={step.id} figure={{ name, count: step.counts[name] }} of={step.headline}>
+  const counted = (name: 'planned' | 'sent' | 'may', words: ReactNode) => (
+    <FigureBehind sequenceId={sequenceId} stepId={step.id} figure={{ name, count: step.counts[name] ?? 0 }} of={step.headline}>
       {words}
     </FigureBehind>
   )
@@ -66,9 +66,7 @@ function StepCard({
             {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} {DONE[step.kind]}
           </span>
         )}
-        {state !== 'draft' && Boolean(step.counts.may) && (
-          <span className="muted">up to {number(step.counts.planned + (step.counts.may ?? 0))}</span>
-        )}
+        {state !== 'draft' && Boolean(step.counts.may) && counted('may', `${number(step.counts.may ?? 0)} more may come`)}
         {state !== 'draft' && step.counts.here > 0 && (
           <PeopleCount
             title={`Before “${step.headline}”`}

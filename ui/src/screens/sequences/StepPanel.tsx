@@ -5,6 +5,7 @@ import { plural, timeOfDay } from '../../app/format'
 import { useCatalogue } from '../../app/useCatalogue'
 import { useNow } from '../../app/usePost'
 import { LetterFrame } from '../../parts/LetterFrame'
+import { PeopleCount } from '../people/behind/PeopleCount'
 import { OtherVersion } from './OtherVersion'
 import { changed, flat, stepInput } from './plan'
 import { StepTiming } from './StepTiming'
@@ -43,7 +44,7 @@ function FirstLetter({ step }: { step: Step }) {
 }
 
 /** A step that is no letter, in words. */
-function OtherStep({ step, onClose }: { step: Step; onClose: () => void }) {
+function OtherStep({ sequenceId, step, onClose }: { sequenceId: number; step: Step; onClose: () => void }) {
   return (
     <aside aria-label={`Step ${step.position}`} className="border-l border-base-300 pl-5">
       <p className="text-xs muted">Step {step.position}</p>
@@ -54,7 +55,14 @@ function OtherStep({ step, onClose }: { step: Step; onClose: () => void }) {
             <div key={lane.id} className="flex justify-between gap-3 py-1 border-b border-base-300">
               <dt>{lane.headline}</dt>
               <dd className="muted whitespace-nowrap">
-                {plural(lane.took, 'person', 'people')} took it{lane.comes_back ? '' : '; ends there'}
+                <PeopleCount
+                  title={`Went the lane “${lane.headline}”`}
+                  count={lane.took}
+                  condition={{ membership: 'was_in', sequence_id: sequenceId, lane_id: lane.id }}
+                >
+                  {plural(lane.took, 'person', 'people')}
+                </PeopleCount>{' '}
+                took it{lane.comes_back ? '' : '; ends there'}
               </dd>
             </div>
           ))}
@@ -85,7 +93,7 @@ export function StepPanel({
   const now = useNow()
   const step = flat(sequence.steps)[index]?.step
   if (!step) return null
-  if (step.kind !== 'letter') return <OtherStep step={step} onClose={onClose} />
+  if (step.kind !== 'letter') return <OtherStep sequenceId={sequence.id} step={step} onClose={onClose} />
   const draft = sequence.state === 'draft'
   const put = (change: Partial<Step> | null) => onChange({ steps: changed(sequence.steps, step.id, change).map(stepInput) })
   const update = (change: Partial<Step>) => put(change)

@@ -78,9 +78,6 @@ module NimbleLetter
           app.patch "/api/members/:id" do
             member = fetch_record(Records::Member, params[:id], "member")
             Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]
-            if input[:take_out]
-              Records.db.transaction { Work::Leaving.call(member.lock!, "taken_out", at: moment.now, account_id: account.id) }
-            end
             json(MemberJson.rows([member.refresh]).first)
           end
         end
