@@ -17,6 +17,7 @@ RSpec.describe "the gaps of a step" do
         company_id: pick(random, make_company.id, nil))
     end
     people.sample(8, random: random).each { |person| Work::ChangeDeal.create(person, {name: "Oak hall"}, moment: moment) }
+    known = []
     20.times do
       letter = make_letter(body: bodies.sample(1 + random.rand(3), random: random).join(" "), about: pick(random, "person", "deal"))
       mailbox = make_mailbox(account_id: pick(random, owner.id, nil))
@@ -26,7 +27,12 @@ RSpec.describe "the gaps of a step" do
       some.each { |person| Work::WriteIntoLetter.new(step, person, moment).fill("person.city", "Hull") }
       outlooks = Array.new(2) { Work::Outlook.new(sequence, moment) }
       outlooks.last.merged(step)
-      expect(outlooks.first.gaps(step)).to eq(outlooks.last.gaps(step)), letter.document(:body).summary
+      found = outlooks.last.gaps(step)
+      expect(outlooks.first.gaps(step)).to eq(found), letter.document(:body).summary
+      counted = Work::OnPaper.new(sequence, sequence.plan, people.map(&:id), moment).gaps(step)
+      known << counted.people
+      expect(counted.people).to eq(found.size), letter.document(:body).summary if counted.people && !counted.at_most
     end
+    expect(known.compact.size).to be_between(5, 19)
   end
 end

@@ -58,6 +58,9 @@ module NimbleLetter
         # @return [Boolean] whether it is certain as soon as its time is known that the step's letter goes
         def certain?(step) = step.only_for.nil? && step.not_after.nil? && !step.look_first && leave_if.nil?
 
+        # @return [Boolean] whether everybody who does nothing has all of its letters, whenever they join
+        def every_letter? = simple? && ends_at.nil? && all.all? { |step| step.timing.counted == "step" }
+
         # Where a member stands once a decision is carried out.
         # @param decision [Decisions::Send, Decisions::Do, Decisions::Pass, Decisions::Take, Decisions::Skip]
         # @return [Place]

@@ -46,7 +46,7 @@ module NimbleLetter
         return {matching: @sequence.members_dataset.count, would_get_it: @sequence.members_dataset.count} unless @sequence.draft?
         return {matching: 0, would_get_it: 0} unless audience&.said?
 
-        @moment.sieving(audience).account.slice(:matching, :would_get_it)
+        @sieve ||= {matching: audience.people.count, would_get_it: would_get_it.size}
       end
 
       # @return [Array<Hash>] those of the trunk, lanes within their forks
@@ -57,7 +57,7 @@ module NimbleLetter
         @sequence.tree { |step| step(step) }.map { |step| finish(step, lanes) }
       end
 
-      def ruler = @ruler ||= Work::Ruler.new(@sequence.plan, @moment)
+      def ruler = @ruler ||= Work::Ruler.new(plan, @moment)
 
       def joined = @sequence.started_at || @moment.now
 
@@ -85,24 +85,38 @@ module NimbleLetter
           subject: step.letter&.document(:subject)&.summary,
           reading_minutes: body&.reading_minutes || 0,
           links: body&.links || 0,
-          gaps: gaps[step.id]
+          **gaps(step)
         }
       end
 
       def counts(step)
         counts = accounting.of(step).slice("planned", "sent", "due", "here", "may")
-        @sequence.draft? ? counts.merge(on_paper(step)) : counts
+        @sequence.draft? ? counts.merge(to_come(step)) : counts
       end
 
       # Everybody comes to what no lane leads away from; to the rest those who may.
-      def on_paper(step)
-        @certain ||= @sequence.plan.then { |plan| plan.certainly(plan.steps.first&.id) }
+      def to_come(step)
+        @certain ||= plan.certainly(plan.steps.first&.id)
         return {"planned" => sieve[:would_get_it], "may" => 0} if @certain.include?(step.id)
 
-        {"planned" => 0, "may" => outlook ? outlook.reaching(step).size : sieve[:would_get_it]}
+        {"planned" => 0, "may" => on_paper.reaching(step.id)}
       end
 
-      def outlook = @outlook ||= Work::ReadyCheck.new(@sequence, @moment).outlook
+      # Of a draft; what was started counts its members.
+      def gaps(step)
+        return {gaps: nil, gaps_at_most: false} unless @sequence.draft? && step.letter
+
+        gaps = on_paper.gaps(step)
+        {gaps: gaps.people, gaps_at_most: gaps.at_most}
+      end
+
+      def on_paper = @on_paper ||= Work::OnPaper.new(@sequence, plan, would_get_it, @moment)
+
+      def would_get_it = @would_get_it ||= audience&.said? ? sieving.would_get_it : []
+
+      def sieving = @sieving ||= @moment.sieving(audience)
+
+      def plan = @plan ||= @sequence.plan
 
       # Steps as the plan has them carry text keys besides; here each is said once, as the contract has it.
       def finish(step, lanes)
@@ -125,14 +139,6 @@ module NimbleLetter
       def words = @words ||= Work::StepWords.new(@sequence, @moment)
 
       def accounting = @accounting ||= Work::Accounting.new(@sequence)
-
-      def gaps = @gaps ||= @sequence.draft? ? gaps_by_step : {}
-
-      def gaps_by_step
-        return {} unless outlook
-
-        outlook.gaps_by_step.transform_keys(&:id)
-      end
 
       def days_off = ruler.days_off(joined)
     end

@@ -82,7 +82,7 @@ module NimbleLetter
       def before
         @before ||=
           Records::Member
-            .where(sequence_id: @sequence.id, person_id: @outlook.people.map(&:id))
+            .where(sequence_id: @sequence.id, person_id: @outlook.ids)
             .order(:round)
             .select_hash(:person_id, :status)
       end

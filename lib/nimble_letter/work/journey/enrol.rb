@@ -9,7 +9,7 @@ module NimbleLetter
 
       # @param sequence [Records::Sequence]
       # @param outlook [Outlook]
-      # @param rows [Array<Outlook::Row>] those of it who join
+      # @param rows [Array<Prospect>] those of it who join
       # @param keep_status [Boolean] whoever was a member before goes on with the status they had
       # @param by [String] the rule they join by
       def initialize(sequence, outlook, moment, rows: outlook.rows, keep_status: false, by: "by_hand")
@@ -17,15 +17,15 @@ module NimbleLetter
       end
 
       def call
-        ids = insert_members
-        insert_events(ids)
-        [Records::PersonalLine, Records::LetterFill].each { |written| written.join(plan.all.map(&:id), ids) }
+        members = insert_members
+        insert_events(members)
+        [Records::PersonalLine, Records::LetterFill].each { |written| written.join(plan.all.map(&:id), ids_by_person(members)) }
         halted = @sequence.state == "paused"
         people = @rows.to_h { |row| [row.person.id, row.person] }
-        ids.values.each_slice(ONWARD) do |some|
-          members = Records::Member.where(id: some).order(:id).for_update.all
+        first = @rows.zip(members).filter_map { |row, member| [member.id, row.first] if row.first }.to_h
+        members.each_slice(ONWARD) do |some|
           # Steps whose date is past or missing may have nobody left in it at once.
-          Onward.new(plan, @sequence.id, @moment, people: people, halted: halted).call(members)
+          Onward.new(plan, @sequence.id, @moment, people: people, halted: halted).call(some, first: first)
         end
       end
 
@@ -41,7 +41,7 @@ module NimbleLetter
 
       def person_ids = @rows.map { |row| row.person.id }
 
-      # @return [Hash{Integer=>Integer}] numbers of the new members, by person
+      # @return [Array<Records::Member>] the new ones, in the order of the rows
       def insert_members
         first, since = MemberStatus.of(@sequence).first, Records::Event.max(:id).to_i
         rows = @rows.map do |row|
@@ -54,8 +54,10 @@ module NimbleLetter
             since_event: since, joined_by: @by
           }
         end
-        person_ids.zip(Records::BulkInsert.ids(:members, rows)).to_h
+        rows.zip(Records::BulkInsert.ids(:members, rows)).map { |row, id| Records::Member.call(id: id, **row) }
       end
+
+      def ids_by_person(members) = members.to_h { |member| [member.person_id, member.id] }
 
       def versions = @versions ||= @sequence.letter_steps.select(&:other).to_h { |step| [step.id, @outlook.versions(step)] }
 
@@ -65,10 +67,10 @@ module NimbleLetter
         JSON.generate(dealt) if dealt.any?
       end
 
-      def insert_events(ids)
+      def insert_events(members)
         data = JSON.generate(plan: plan.number, by: @by)
-        Records::BulkInsert.call(:events, ids.map { |person, member|
-          {kind: "joined", person_id: person, occurred_at: @moment.now, sequence_id: @sequence.id, member_id: member,
+        Records::BulkInsert.call(:events, members.map { |member|
+          {kind: "joined", person_id: member.person_id, occurred_at: @moment.now, sequence_id: @sequence.id, member_id: member.id,
            account_id: @moment.account&.id, data: data}
         })
       end

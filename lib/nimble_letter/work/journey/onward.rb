@@ -28,7 +28,9 @@ module NimbleLetter
 
       # @param members [Array<Records::Member>] active ones, locked
       # @param places [Hash{Integer=>Core::Journey::Place}] by member, where what was there is behind them
-      def call(members, places: {})
+      # @param first [Hash{Integer=>Core::Journey::Decisions}] by member, what the journey has said of them already at this moment
+      def call(members, places: {}, first: {})
+        @first = first
         missing = members.map(&:person_id) - @people.keys
         @people = {**@people, **Knowing.people(missing, @plan)} if missing.any?
         open = members.map { |member| Traveller.new(member, places.fetch(member.id) { member.place }) }
@@ -43,9 +45,9 @@ module NimbleLetter
       # @return [Array<Traveller>] those who have to be asked about again, knowing more
       def pass(travellers)
         travellers.each { |one| at(one) }
-        known = Knowing.new(@plan, @moment).of_members(travellers.map(&:member), @people, heard: @heard)
+        known = known_of(travellers.map(&:member).reject { |member| @first.key?(member.id) })
         doing = []
-        again = travellers.select { |one| walk(one, known.fetch(one.member.id), doing) }
+        again = travellers.select { |one| walk(one, known[one.member.id], doing) }
         return again if doing.empty?
 
         # What is done may be what the next step asks about.
@@ -53,10 +55,13 @@ module NimbleLetter
         again + Doing.new(@plan, @moment, @people, @written).call(doing).filter_map { |one, decision| done(one, decision) }
       end
 
+      def known_of(members) = members.empty? ? {} : Knowing.new(@plan, @moment).of_members(members, @people, heard: @heard)
+
+      # @param known [Core::Journey::Known, nil] nil as long as what comes first of them was said already
       # @return [Boolean] whether more has to be known
       def walk(traveller, known, doing)
         loop do
-          decision = @moment.machine.next(@plan, traveller.place, known, @moment.now)
+          decision = @first.delete(traveller.member.id) || @moment.machine.next(@plan, traveller.place, known, @moment.now)
           return stays(traveller, decision) if halted?(traveller) && [Decisions::Do, Decisions::Send].include?(decision.class)
 
           case decision
@@ -66,7 +71,7 @@ module NimbleLetter
           when Decisions::Take, Decisions::Skip, Decisions::Pass then passed(traveller, decision)
           else return stop(traveller, decision)
           end
-          return true if @plan.asks(traveller.place.step_id).any?
+          return true if known.nil? || @plan.asks(traveller.place.step_id).any?
         end
       end
 

@@ -8,6 +8,7 @@ module NimbleLetter
       # What is there for everybody.
       ALWAYS = %w[sequence.name today.date today.weekday today.month].freeze
       SENDER = "sender."
+      NOBODY = {"any" => []}.freeze
 
       # @param step [Records::Step]
       # @param moment [Moment]
@@ -19,24 +20,39 @@ module NimbleLetter
       # @param ids [Array<Integer>] people
       # @return [Set<Integer>] those of them whose letter may have a gap
       def among(ids)
-        letters = %w[a b].map { |version| @step.letter_of(version) }.uniq(&:id)
-        letters.map { |letter| of(letter, ids) }.inject(:|)
-      end
+        return ids.to_set unless condition
+        return Set.new if condition == NOBODY
 
-      private
-
-      def of(letter, ids)
-        lacking = Lacking.new([*letter.documents, *subjects], @moment, for_deal: letter.for_deal?)
-        return ids.to_set if lacking.not_known.any? { |key| !there?(key) } || (lacking.by_field.any? && deal?(lacking))
-
-        conditions = lacking.by_field.values.map(&:first)
-        return Set.new if conditions.empty?
-
-        test = @moment.sql.read(@moment.parser.parse!({"any" => conditions}))
+        test = @moment.sql.read(@moment.parser.parse!(condition))
         ids.each_slice(5000).flat_map { |some|
           Records::Person.where(Sequel[:people][:id] => some).where(test).select_map(Sequel[:people][:id])
         }.to_set
       end
+
+      # @return [Hash, nil] of those whose letter may have a gap; nil when nobody can know beforehand
+      def condition
+        return @condition if defined?(@condition)
+
+        conditions = letters.map { |letter| conditions_of(letter) }
+        @condition = ({"any" => conditions.flatten.uniq} if conditions.all?)
+      end
+
+      # @return [Boolean] whether everybody for whom the condition holds has a gap
+      def exact? = letters.one? && lacking(letters.first).by_field.each_value.none? { |_, left_open| left_open }
+
+      private
+
+      def letters = @letters ||= %w[a b].map { |version| @step.letter_of(version) }.uniq(&:id)
+
+      def conditions_of(letter)
+        lacking = lacking(letter)
+        return if lacking.not_known.any? { |key| !there?(key) } || (lacking.by_field.any? && deal?(lacking))
+
+        lacking.by_field.values.map(&:first)
+      end
+
+      def lacking(letter) =
+        (@lacking ||= {})[letter.id] ||= Lacking.new([*letter.documents, *subjects], @moment, for_deal: letter.for_deal?)
 
       # The other subject, where half of them get one.
       def subjects = [@step.subject_of("b")].compact.map { |json| Core::Letters::Document.new(json, @moment.catalogue) }

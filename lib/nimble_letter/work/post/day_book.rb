@@ -13,27 +13,30 @@ module NimbleLetter
         @open_from = {} # the first day that had room for this mailbox and zone; days before it are full and stay so
       end
 
-      # @param known [Core::Journey::Known]
-      # @return [Time] UTC: when this member should join so that the first letter finds room
-      def base_for(mailbox, known)
+      # @param known [Core::Journey::Known] with an answer to each of the plan's conditions
+      # @return [Array(Time, Core::Journey::Decisions)] UTC: when this member should join so that the first letter finds room; and what
+      #   the journey decides of them then (nil: it was not asked)
+      def place_for(mailbox, known)
         # What begins with anything else has its letters whenever they come.
-        return @moment.now unless @step.is_a?(Core::Journey::Steps::Letter)
+        return [@moment.now, nil] unless @step.is_a?(Core::Journey::Steps::Letter)
 
         zone = known.their_zone.identifier
         base = @open_from.fetch([mailbox.id, zone], @moment.now)
         loop do
-          due = @moment.machine.due(@step, @plan.entrance(base), known)&.at
+          decision = @moment.machine.next(@plan, @plan.entrance(base), known, @moment.now)
           # On a day of its own it finds no other; the mailbox's limit has it wait when it is to go.
-          return base if due.nil? || @step.timing.fixed?
+          return [base, decision] if !to_send?(decision) || @step.timing.fixed?
 
-          key = [mailbox.id, @moment.firm.today(due)]
-          return base.tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
+          key = [mailbox.id, @moment.firm.today(decision.due.at)]
+          return [base, decision].tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
 
           base = @open_from[[mailbox.id, zone]] = day_after(base)
         end
       end
 
       private
+
+      def to_send?(decision) = [Core::Journey::Decisions::Wait, Core::Journey::Decisions::Send].include?(decision.class) && decision.due
 
       def day_after(base)
         date = @moment.firm.today(base)

@@ -5,9 +5,7 @@ module NimbleLetter
     # A sequence on paper: who would get each letter when and from whom. The ready check, the stack and the start read
     # the same outlook, so their numbers cannot differ.
     class Outlook
-      # base: when the first step is counted from. passage: Array of [Step, Time] in order, if they do nothing. reach: numbers of the
-      # steps they may come to
-      Row = Struct.new(:person, :mailbox, :base, :passage, :reach)
+      SLICE = 2000 # people who are read at once
 
       # @param audience [Hash] the sequence's own, or those who would join it now
       # @param joining [Boolean] whether it has started, so that who is in it already is passed over
@@ -18,21 +16,17 @@ module NimbleLetter
       # @return [Hash] see Core::Sieve.account
       def account = sieving.account
 
-      # @return [Array<Records::Person>] who would get it, oldest record first
-      def people
-        @people ||= begin
-          ids = sieving.would_get_it
-          ids.each_slice(2000).flat_map { |some| Records::Person.where(id: some).order(:id).all }
-        end
-      end
+      # @return [Array<Integer>] who would get it, oldest record first
+      def ids = @ids ||= sieving.would_get_it
 
-      # @return [Array<Row>]
+      # @return [Array<Prospect>]
       def rows
         @rows ||= begin
           day_book = DayBook.new(@moment, plan)
-          people.each_slice(2000).flat_map do |some|
-            known = @moment.known_of(some, plan)
-            some.map { |person| row(person, known[person.id], day_book) }
+          ids.each_slice(SLICE).flat_map do |some|
+            people = Knowing.people(some, plan).values_at(*some)
+            known = @moment.known_of(people, plan)
+            people.map { |person| prospect(person, known[person.id], day_book) }
           end
         end
       end
@@ -48,17 +42,17 @@ module NimbleLetter
       # @param mailbox_id [Integer, nil] nil for those who would have none
       # @return [Sequel::Dataset] of people who would be written to from it
       def people_from(mailbox_id)
-        ids = rows.select { |row| row.mailbox&.id == mailbox_id }.map { |row| row.person.id }
-        Records::Person.where(Sequel[:people][:id] => ids)
+        theirs = rows.select { |row| row.mailbox&.id == mailbox_id }.map { |row| row.person.id }
+        Records::Person.where(Sequel[:people][:id] => theirs)
       end
 
       # @return [Time, nil] nil when nobody would get anything
-      def first_at = rows.filter_map { |row| row.passage.first&.last }.min
+      def first_at = rows.filter_map(&:first_at).min
 
       def last_at = rows.filter_map { |row| row.passage.last&.last }.max
 
       # @return [Integer] to all of them together; whoever has not the date a step is about passes it by
-      def letters = rows.sum { |row| row.passage.size }
+      def letters = plan.every_letter? ? rows.size * plan.all.size : rows.sum { |row| row.passage.size }
 
       # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
       def gaps(step)
@@ -84,11 +78,14 @@ module NimbleLetter
               {}
             end
           )
-        (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, people.map(&:id), before: before)
+        (@versions ||= {})[step.id] ||= Core::Letters::Split.of(step.id, ids, before: before)
       end
 
-      # @return [Array<Row>] those who may come to a step
-      def reaching(step) = rows.select { |row| row.reach.nil? || row.reach.include?(step.id) }
+      # @return [Array<Prospect>] those who may come to a step
+      def reaching(step) = rows.select { |row| row.reaches?(step) }
+
+      # @return [String] see Seen
+      def digest = Seen.new(@sequence, ids).digest
 
       # @return [Hash{Records::Step=>Integer}] letters with a gap
       def gaps_by_step = @sequence.letter_steps.to_h { |step| [step, gaps(step).size] }
@@ -112,15 +109,17 @@ module NimbleLetter
         end
       end
 
-      def entries(step, rows) = rows.map { |row| [row.person, row.mailbox, versions(step)[row.person.id]] }
+      def entries(step, rows)
+        people = rows.each_slice(SLICE).flat_map { |some| Records::Person.where(id: some.map { |row| row.person.id }).all }.to_h { |one| [one.id, one] }
+        rows.map { |row| [people.fetch(row.person.id), row.mailbox, versions(step)[row.person.id]] }
+      end
 
       def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
 
-      def row(person, known, day_book)
+      def prospect(person, known, day_book)
         mailbox = sender.for(person)
-        base = mailbox ? day_book.base_for(mailbox, known) : @moment.now
-        passage = Core::Journey::Path.new(@moment.machine, plan, known).letters(plan.entrance(base), base)
-        Row.new(person, mailbox, base, passage, (Core::Journey::Reach.of(plan, known) unless plan.simple?))
+        base, first = mailbox ? day_book.place_for(mailbox, known) : [@moment.now, nil]
+        Prospect.new(person, mailbox, base, first, known, plan, @moment)
       end
 
       def sender = @sender ||= Sender.new(@sequence.sender)

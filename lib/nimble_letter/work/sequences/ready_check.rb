@@ -11,11 +11,18 @@ module NimbleLetter
         @sequence, @moment = sequence, moment
       end
 
-      # @return [Hash] ready, remarks, and what starting would do (people, letters, first_at, last_at, mailboxes)
+      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes), and seen: a digest of
+      #   what was looked at
       def call
-        remarks = [*plan_remarks, *firm_remarks, *audience_remarks]
-        remarks += [*mailbox_remarks, *gap_remarks, *date_remarks] if outlook
-        {ready: remarks.none?(&:blocking), remarks: remarks.map { |remark| remark.to_h.compact }, **numbers}
+        found = remarks
+        {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest}
+      end
+
+      # @param gaps [Boolean] whether the letters are looked at as well, by far the dearest part
+      # @return [Array<Remark>]
+      def remarks(gaps: true)
+        plan = [*plan_remarks, *firm_remarks, *audience_remarks]
+        outlook ? [*plan, *mailbox_remarks, *(gap_remarks if gaps), *date_remarks] : plan
       end
 
       # @return [Outlook, nil] nil while there is nothing to look out on
@@ -55,7 +62,7 @@ module NimbleLetter
       def audience_remarks
         return [block("filter_gone", "The filter of its audience is gone. Choose another.")] unless audience
         return [block("no_audience", "Nobody is chosen yet.")] unless audience.said?
-        return [block("nobody", "Nobody in its audience would get it.")] if @moment.sieving(audience).account[:would_get_it].zero?
+        return [block("nobody", "Nobody in its audience would get it.")] if (outlook&.ids || @moment.sieving(audience).would_get_it).empty?
 
         []
       end
@@ -87,7 +94,7 @@ module NimbleLetter
       end
 
       def date_remarks
-        return [] if outlook.letters.positive? || outlook.people.empty? || !outlook.plan.simple?
+        return [] if outlook.letters.positive? || outlook.ids.empty? || !outlook.plan.simple?
 
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
       end
@@ -95,7 +102,7 @@ module NimbleLetter
       def numbers
         return {people: 0, letters: 0, mailboxes: []} unless outlook
 
-        {people: outlook.people.size, letters: outlook.letters, first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.ids.size, letters: outlook.letters, first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 

@@ -12,6 +12,9 @@ module NimbleLetter
         @by_owner = @boxes.select(&:account_id).to_h { |box| [box.account_id, box] }
       end
 
+      # @return [Array<Records::Mailbox, nil>] all that a letter may come from
+      def boxes = (@json["kind"] == "owner") ? [*@by_owner.values, @chosen].uniq : [@chosen]
+
       # @param person [Records::Person]
       # @return [Records::Mailbox, nil]
       def for(person) = (@json["kind"] == "owner") ? (@by_owner[person.owner_id] || @chosen) : @chosen

@@ -4,6 +4,8 @@ module NimbleLetter
   module Work
     # The actual letters of one step for actual people, before and after the start.
     class Stack
+      FIRST = 200 # people among whom a letter to show is looked for
+
       # @param step [Records::Step]
       def initialize(step, moment)
         @step, @sequence, @moment = step, step.sequence, moment
@@ -21,6 +23,16 @@ module NimbleLetter
           conditions: conditions(rows),
           rows: rows
         }
+      end
+
+      # Somebody whose letter shows what the step says, one without a gap if one of the first has none; nobody's letter is merged for it.
+      # @return [Hash, nil] person_id, name, and the total of letters
+      def reader
+        ids = @sequence.draft? ? outlook.ids : @sequence.members_dataset.order(:person_id).select_map(:person_id)
+        some = ids.first(FIRST)
+        lacking = MayHaveGap.new(@step, @moment, Sender.new(@sequence.sender).boxes).among(some)
+        person = Records::Person[some.find { |id| !lacking.include?(id) } || ids.first] or return
+        {person_id: person.id, name: person.name, total: ids.size}
       end
 
       # @param person [Records::Person]

@@ -8,17 +8,22 @@ module NimbleLetter
       # @param sequence [Records::Sequence]
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back to them
+      # @param seen [String, nil] the digest that came with it, see ReadyCheck; what is still as it was then is not looked at again
       # @raise [Invalid] when something is missing; [Conflict] when the numbers moved meanwhile; [Forbidden] when so many
       #   letters ask for the password again
-      def self.call(sequence, version:, letters:, moment:) = new(sequence, version, letters, moment).call
+      def self.call(sequence, version:, letters:, moment:, seen: nil) = new(sequence, version, letters, moment, seen).call
 
-      def initialize(sequence, version, letters, moment)
-        @sequence, @version, @letters, @moment = sequence, version, letters, moment
+      def initialize(sequence, version, letters, moment, seen)
+        @sequence, @version, @letters, @moment, @seen = sequence, version, letters, moment, seen
       end
 
+      # Letters are looked at before anything is locked, and once more only when something has changed since.
       def call
+        unchanged
+        look unless @seen
         Records.db.transaction do
           @sequence.lock!
+          unchanged
           check
           @moment.fresh! if @letters > Moment::MANY
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
@@ -44,28 +49,40 @@ module NimbleLetter
         SequenceEvents.append("started", @sequence.id, at: @moment.now, account_id: @moment.account&.id, data: {plan: plan.number})
       end
 
-      def check
+      def unchanged
         raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless @sequence.draft?
-        unless @sequence.version == @version
-          raise Conflict.new("Somebody changed this sequence meanwhile.", hint: "Look at it again, then start it.")
-        end
+        return if @sequence.version == @version
 
+        raise Conflict.new("Somebody changed this sequence meanwhile.", hint: "Look at it again, then start it.")
+      end
+
+      def look
         ready = ReadyCheck.new(@sequence, @moment)
-        verdict = ready.call
-        unless verdict[:ready]
-          raise Invalid.new("Something is missing before this can start.", code: :not_ready, data: {remarks: verdict[:remarks]})
-        end
-        if verdict[:letters] != @letters
-          raise Conflict.new(
-            "It is #{verdict[:letters]} letters now, not #{@letters}.",
-            code: :numbers_moved,
-            hint: "Read the new numbers, then start.",
-            data: {
-              letters: verdict[:letters]
-            }
-          )
-        end
+        missing(ready.remarks)
+        @seen = ready.outlook.digest
+      end
+
+      def missing(remarks)
+        return if remarks.none?(&:blocking)
+
+        raise Invalid.new("Something is missing before this can start.", code: :not_ready, data: {remarks: remarks.map { |one| one.to_h.compact }})
+      end
+
+      def check
+        ready = ReadyCheck.new(@sequence, @moment)
+        missing(ready.remarks(gaps: false))
+        missing(ready.remarks) unless ready.outlook.digest == @seen
         @outlook = ready.outlook
+        return if @outlook.letters == @letters
+
+        raise Conflict.new(
+          "It is #{@outlook.letters} letters now, not #{@letters}.",
+          code: :numbers_moved,
+          hint: "Read the new numbers, then start.",
+          data: {
+            letters: @outlook.letters
+          }
+        )
       end
     end
   end

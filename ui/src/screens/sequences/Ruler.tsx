@@ -4,7 +4,7 @@ import { number, plural, timeOfDay } from '../../app/format'
 import { classes } from '../../parts/classes'
 import { PeopleCount } from '../people/behind/PeopleCount'
 import { FigureBehind } from '../results/FigureBehind'
-import { flat } from './plan'
+import { flat, gapsIn } from './plan'
 import { layOut } from './ruler'
 
 type Sequence = Shape<'Sequence'>
@@ -78,7 +78,7 @@ function StepCard({
         )}
         {step.letter && <span className="muted">about {step.reading_minutes} min to read</span>}
         {Boolean(step.links) && <span className="muted">{plural(step.links ?? 0, 'link')}</span>}
-        {Boolean(step.gaps) && <span className="text-error font-semibold">{plural(step.gaps ?? 0, 'gap')} to fill</span>}
+        {Boolean(step.gaps) && <span className="text-error font-semibold">{gapsIn(step, 'gap')} to fill</span>}
       </span>
     </div>
   )

@@ -6,6 +6,7 @@ import { useSession } from '../../app/session'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 import { OpensPeople } from '../people/behind/OpensPeople'
+import type { ReadBack } from './useSequence'
 
 /** What this plan does when somebody answers, and what every plan does. */
 export function whoLeaves(leaveOn: readonly string[]): string {
@@ -21,7 +22,7 @@ export function StartDialog({
   onClose,
 }: {
   sequence: Shape<'Sequence'>
-  start: { mutate: (letters: number) => void; isPending: boolean; error: unknown }
+  start: { mutate: (readBack: ReadBack) => void; isPending: boolean; error: unknown }
   onClose: () => void
 }) {
   const { firm } = useSession()
@@ -101,12 +102,7 @@ export function StartDialog({
           {data?.ready ? 'Not now' : 'Close'}
         </button>
         {data?.ready && (
-          <button
-            type="button"
-            className="btn btn-sm btn-primary"
-            disabled={start.isPending}
-            onClick={() => start.mutate(data.letters)}
-          >
+          <button type="button" className="btn btn-sm btn-primary" disabled={start.isPending} onClick={() => start.mutate(data)}>
             Start {plural(data.letters, 'letter')}
           </button>
         )}

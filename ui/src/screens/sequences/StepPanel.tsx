@@ -7,35 +7,34 @@ import { useNow } from '../../app/usePost'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { PeopleCount } from '../people/behind/PeopleCount'
 import { OtherVersion } from './OtherVersion'
-import { changed, flat, stepInput } from './plan'
+import { changed, flat, gapsIn, stepInput } from './plan'
 import { StepTiming } from './StepTiming'
 import type { Change } from './useSequence'
 
 type Step = Shape<'Step'>
 
 function FirstLetter({ step }: { step: Step }) {
-  const { data: stack } = useQuery({
-    queryKey: ['stack', step.id],
-    queryFn: () => ask(api.GET('/api/steps/{id}/stack', { params: { path: { id: step.id } } })),
+  const { data: reader } = useQuery({
+    queryKey: ['stack', step.id, 'reader'],
+    queryFn: () => ask(api.GET('/api/steps/{id}/reader', { params: { path: { id: step.id } } })),
     enabled: Boolean(step.letter_id),
   })
-  const row = stack?.rows.find((one) => one.gaps.length === 0) ?? stack?.rows[0]
-  if (!row) return null
+  if (!reader?.person_id) return null
   return (
     <>
       <p className="flex justify-between field-label !mt-4">
         <span>
-          Reads like this to <strong className="font-semibold text-base-content">{row.name}</strong>
+          Reads like this to <strong className="font-semibold text-base-content">{reader.name}</strong>
         </span>
         <Link to={`/stack/${step.id}`} className="text-primary font-semibold">
-          See all {stack?.total}
+          See all {reader.total}
         </Link>
       </p>
       <div className="max-h-64 overflow-hidden relative">
         <LetterFrame
           key={`${step.id} ${step.letter_id}`}
           width={300}
-          src={`/api/steps/${step.id}/stack/${row.person_id}/shown`}
+          src={`/api/steps/${step.id}/stack/${reader.person_id}/shown`}
         />
         <div className="absolute bottom-0 inset-x-0 h-8 bg-gradient-to-t from-base-100 to-transparent" />
       </div>
@@ -145,11 +144,19 @@ export function StepPanel({
       {Boolean(step.gaps) && (
         <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">
           <span>
-            <strong className="text-error font-semibold">{plural(step.gaps ?? 0, 'letter has', 'letters have')} a gap.</strong>{' '}
-            Mend the records, or give the field a fallback.
+            <strong className="text-error font-semibold">{gapsIn(step, 'letter has', 'letters have')} a gap.</strong> Mend the
+            records, or give the field a fallback.
           </span>
           <Link to={`/stack/${step.id}`} className="text-error font-semibold whitespace-nowrap">
             Fill gaps
+          </Link>
+        </p>
+      )}
+      {draft && step.letter_id && step.gaps === null && (
+        <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">
+          <span>Whether a letter has a gap is not known before the letters are looked at.</span>
+          <Link to={`/stack/${step.id}`} className="text-primary font-semibold whitespace-nowrap">
+            Look at them
           </Link>
         </p>
       )}

@@ -1,4 +1,5 @@
 import type { Shape } from '../../api/client'
+import { plural } from '../../app/format'
 
 type Step = Shape<'Step'>
 type Input = Shape<'StepInput'>
@@ -12,6 +13,12 @@ export function flat(steps: Step[], lane: string | null = null, depth = 0): Plac
     { step, lane, depth },
     ...(step.lanes ?? []).flatMap((one) => flat(one.steps, one.headline, depth + 1)),
   ])
+}
+
+/** "2 gaps", or "up to 2 gaps" where a passage depends on more than the records. */
+export function gapsIn(step: Step, one: string, many?: string): string {
+  const words = plural(step.gaps ?? 0, one, many)
+  return step.gaps_at_most ? `up to ${words}` : words
 }
 
 /** The plan with one step changed (or taken out, for null), wherever it stands. */

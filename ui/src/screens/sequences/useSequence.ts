@@ -52,8 +52,13 @@ export function useSequence(id: number) {
   const start = useInTurn(
     key,
     query.data,
-    (letters: number, version) =>
-      ask(api.POST('/api/sequences/{id}/start', { params: { path: { id } }, body: { letters, version } })),
+    ({ letters, seen }: ReadBack, version) =>
+      ask(
+        api.POST('/api/sequences/{id}/start', {
+          params: { path: { id } },
+          body: { letters, version, ...(seen ? { seen } : {}) },
+        }),
+      ),
     { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
   )
   const move = useMutation({
@@ -63,6 +68,9 @@ export function useSequence(id: number) {
   })
   return { query, change, start, move }
 }
+
+/** The numbers that were read back before the start, and the digest that came with them. */
+export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'seen'>
 
 /** A sequence as it will be; steps that are new wait for their number. */
 function changed(kept: Sequence, { steps, ...rest }: Change): Sequence {

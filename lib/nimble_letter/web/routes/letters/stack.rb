@@ -43,6 +43,8 @@ module NimbleLetter
             )
           end
 
+          app.get("/api/steps/:id/reader") { json(stack.reader || {total: 0}) }
+
           app.get("/api/steps/:id/stack/:person_id") { json(stack.letter(stacked_person)) }
 
           app.get("/api/steps/:id/stack/:person_id/shown") { paper(stack.html(stacked_person)) }

@@ -41,7 +41,7 @@ module NimbleLetter
 
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], moment: moment)
+            Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], seen: input[:seen], moment: moment)
             json(SequenceJson.new(sequence.refresh, moment).write)
           end
 

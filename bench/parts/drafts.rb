@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+require_relative "starts"
+
+module Bench
+  module_function
+
+  # A draft of 10,000 people and eight letters: opened, renamed, a step changed, and who reads its first letter.
+  def drafts(count = 10_000, letters = 8)
+    with_database("nimble_letter_bench_drafts", fresh: true) do
+      require_relative "../../spec/support/builders_alone"
+      extend ::Builders
+
+      body = "Dear {{first name}}, how is {{city}}? Yours, {{sender name}}"
+      sequence = make_sequence(people: [], letters: Array.new(letters) { make_letter(body: body) }, mailbox: make_mailbox(daily_limit: count))
+      bench_people(count)
+      sequence.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
+      by = -> { Work::Moment.new(now: NOW, account: nil) }
+      open = -> { Web::SequenceJson.new(Records::Sequence[sequence.id], by.call).write }
+      rename = -> do
+        draft = Records::Sequence[sequence.id]
+        Web::SequenceJson.new(Work::PlanSequence.change(draft, {version: draft.version, name: "N#{draft.version}"}, moment: by.call), by.call).write
+      end
+      reader = -> { Work::Stack.new(Records::Sequence[sequence.id].steps.last, by.call).reader }
+      json = open.call
+      puts format("%d people x %d letters: a draft is opened in %.0f ms, renamed in %.0f ms; whose letter to show %.0f ms",
+        json[:sieve][:would_get_it], json[:steps].size, median { open.call }, median { rename.call }, median { reader.call })
+    end
+  end
+end

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Somebody who would join a sequence: from whom they would hear, when their first step is counted from, and what lies ahead of
+    # them. Most is asked of few, so it is reckoned when it is asked.
+    class Prospect
+      # person: as much of them as the journey asks for. first: what the journey would decide of them first, where that was asked.
+      attr_reader :person, :mailbox, :base, :first
+
+      # @param person [Records::Person]
+      # @param mailbox [Records::Mailbox, nil]
+      # @param base [Time]
+      # @param first [Core::Journey::Decisions, nil]
+      # @param known [Core::Journey::Known]
+      # @param plan [Core::Journey::Plan]
+      def initialize(person, mailbox, base, first, known, plan, moment)
+        @person, @mailbox, @base, @first, @known, @plan, @moment = person, mailbox, base, first, known, plan, moment
+      end
+
+      # @return [Array<Array(Core::Journey::Steps::Letter, Time)>] in order, if they do nothing
+      def passage
+        @passage ||= Core::Journey::Path.new(@moment.machine, @plan, @known).letters(@plan.entrance(base), base)
+      end
+
+      # @return [Time, nil] when their first letter goes; nil when there is none
+      def first_at = (@plan.every_letter? && first) ? first.due.at : passage.first&.last
+
+      # @return [Boolean] whether they may come to a step
+      def reaches?(step) = @plan.simple? || reach.include?(step.id)
+
+      private
+
+      def reach = @reach ||= Core::Journey::Reach.of(@plan, @known)
+    end
+  end
+end

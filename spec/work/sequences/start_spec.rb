@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+# The start goes by the numbers that were read back, and by what was looked at for them.
+RSpec.describe "starting with what was seen" do
+  let(:people) { Array.new(3) { make_person(city: "York") } }
+  let(:letter) { make_letter(body: "How is {{city}}?") }
+  let(:sequence) { make_sequence(people: people, letters: [letter, make_letter]) }
+  let(:read_back) { Work::ReadyCheck.new(sequence, moment).call }
+
+  def begin_with(**changed)
+    Work::StartSequence.call(sequence.refresh, version: sequence.version, letters: read_back[:letters], seen: read_back[:seen],
+      moment: moment, **changed)
+  end
+
+  it "starts, and everybody stands before their first letter" do
+    begin_with
+    expect(Records::Member.where(sequence_id: sequence.id).select_map(%i[state step_id waits_for])).to eq(
+      [["active", sequence.steps.first.id, "time"]] * 3
+    )
+    due = Work::Outlook.new(sequence, moment).rows.map(&:first_at)
+    expect(Records::Delivery.where(sequence_id: sequence.id).order(:person_id).select_map(:due_at)).to eq(due)
+  end
+
+  it "looks again when a record, a letter or a mailbox has changed since" do
+    changes = [
+      -> { Work::ChangePerson.call(people.first.refresh, {"person.city" => nil}, version: 1, moment: moment) },
+      -> { letter.refresh.change!({body: document("About {{phone}}")}, version: letter.version, now: moment.now) },
+      -> { Records::Mailbox.where(id: sequence.sender["mailbox_id"]).update(proved_at: nil) }
+    ]
+    read_back
+    changes.each do |change|
+      Records.db.transaction(rollback: :always, savepoint: true) do
+        change.call
+        expect { begin_with }.to raise_error(Invalid, /missing/)
+      end
+    end
+    expect(begin_with.state).to eq("running")
+  end
+
+  it "believes no digest of something else" do
+    people.first.update(city: nil)
+    [nil, "", "0" * 64].each { |seen| expect { begin_with(seen: seen) }.to raise_error(Invalid, /missing/) }
+  end
+
+  it "says the numbers that moved" do
+    expect { begin_with(letters: 5) }.to raise_error(Conflict, /6 letters now, not 5/)
+  end
+end
