@@ -12,14 +12,16 @@ module Bench
       extend ::Builders
 
       body = "Dear {{first name}}, how is {{city}}? Yours, {{sender name}}"
-      sequence = make_sequence(people: [], letters: Array.new(letters) { make_letter(body: body) }, mailbox: make_mailbox(daily_limit: count))
+      some = Array.new(letters) { make_letter(body: body) }
+      sequence = make_sequence(people: [], letters: some, mailbox: make_mailbox(daily_limit: count))
       bench_people(count)
       sequence.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
       by = -> { Work::Moment.new(now: NOW, account: nil) }
       open = -> { Web::SequenceJson.new(Records::Sequence[sequence.id], by.call).write }
       rename = -> do
         draft = Records::Sequence[sequence.id]
-        Web::SequenceJson.new(Work::PlanSequence.change(draft, {version: draft.version, name: "N#{draft.version}"}, moment: by.call), by.call).write
+        changed = Work::PlanSequence.change(draft, {version: draft.version, name: "N#{draft.version}"}, moment: by.call)
+        Web::SequenceJson.new(changed, by.call).write
       end
       reader = -> { Work::Stack.new(Records::Sequence[sequence.id].steps.last, by.call).reader }
       json = open.call

@@ -80,7 +80,8 @@ module NimbleLetter
 
         lacking = Records::Person.where(Sequel[:people][:id] => people).where(test(lacks.fetch(step).condition) => 1).all
         box = Sender.new(@sequence.sender)
-        lacking.size - MergedStep.new(step, @moment).call(lacking.map { |one| [one, box.for(one), nil] }).each_value.count { |one| one.gaps.any? }
+        merged = MergedStep.new(step, @moment).call(lacking.map { |one| [one, box.for(one), nil] })
+        merged.each_value.count { |letter| letter.gaps.empty? }
       end
     end
   end

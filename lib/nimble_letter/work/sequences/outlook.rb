@@ -110,7 +110,8 @@ module NimbleLetter
       end
 
       def entries(step, rows)
-        people = rows.each_slice(SLICE).flat_map { |some| Records::Person.where(id: some.map { |row| row.person.id }).all }.to_h { |one| [one.id, one] }
+        ids = rows.map { |row| row.person.id }
+        people = ids.each_slice(SLICE).flat_map { |some| Records::Person.where(id: some).all }.to_h { |person| [person.id, person] }
         rows.map { |row| [people.fetch(row.person.id), row.mailbox, versions(step)[row.person.id]] }
       end
 

@@ -29,7 +29,9 @@ module NimbleLetter
       def letters
         ids = @sequence.letter_steps.flat_map { |step| %w[a b].filter_map { |version| step.letter_of(version)&.id } }.uniq
         steps = @sequence.letter_steps.map(&:id)
-        written = [Records::PersonalLine, Records::LetterFill].map { |kind| kind.where(step_id: steps, member_id: 0).map { |one| one.values.sort } }
+        written = [Records::PersonalLine, Records::LetterFill].map do |kind|
+          kind.where(step_id: steps, member_id: Records::OfMembership::BEFORE_JOINING).map { |one| one.values.sort }
+        end
         [Records::Letter.where(id: ids).select_order_map(%i[id version]), Records::Passage.select_order_map(%i[id version]), written]
       end
 

@@ -65,7 +65,8 @@ module NimbleLetter
       def missing(remarks)
         return if remarks.none?(&:blocking)
 
-        raise Invalid.new("Something is missing before this can start.", code: :not_ready, data: {remarks: remarks.map { |one| one.to_h.compact }})
+        remarks = remarks.map { |one| one.to_h.compact }
+        raise Invalid.new("Something is missing before this can start.", code: :not_ready, data: {remarks: remarks})
       end
 
       def check
