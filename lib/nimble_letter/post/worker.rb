@@ -51,6 +51,7 @@ module NimbleLetter
         at = moment(now)
         Work::ReckonAnew.round(at)
         Work::AskLeaving.round(at)
+        Work::JoinByRules.round(at)
         Work::AdvanceMembers.round(at, hands: @hands)
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
       end
@@ -78,7 +79,8 @@ module NimbleLetter
           waiting.where { due_at > after }.min(:due_at),
           Records::Mailbox.resting(after).min(:rests_until),
           Work::AdvanceMembers.next_due(after: after),
-          Work::AskLeaving.next_due(moment(after))
+          Work::AskLeaving.next_due(moment(after)),
+          Work::JoinByRules.next_due(moment(after))
         ].compact.min
       end
 

@@ -46,6 +46,7 @@ module NimbleLetter
       register Routes::Pictures
       register Routes::Look
       register Routes::Sequences
+      register Routes::Joining
       register Routes::Tasks
       register Routes::Stack
       register Routes::Results

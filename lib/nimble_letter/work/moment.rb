@@ -101,8 +101,9 @@ module NimbleLetter
       def audience(json) = Records::Audience.new(json, sql: sql)
 
       # @param sequence_id [Integer, nil] a started one that people would join
-      def sieving(audience, sequence_id: nil)
-        reasons = Core::Sieve.reasons(guard: firm.guard, sequence_id: sequence_id)
+      # @param guard [Boolean] whether who was written to enough lately stays out
+      def sieving(audience, sequence_id: nil, guard: true)
+        reasons = Core::Sieve.reasons(guard: (firm.guard if guard), sequence_id: sequence_id)
         Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id)
       end
 

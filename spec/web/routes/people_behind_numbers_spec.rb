@@ -17,6 +17,7 @@ RSpec.describe "the people behind numbers" do
       "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?"),
       "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
       "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
+      "GET /api/join-rules/{id}/people" => getting("/api/join-rules/#{joined_by.id}/people?part=joined"),
       "GET /api/post/people" => getting("/api/post/people?"),
       "GET /api/sequences/{id}/ready/people" => getting("/api/sequences/#{draft.id}/ready/people?mailbox_id=#{draft_mailbox}")
     }
@@ -36,6 +37,11 @@ RSpec.describe "the people behind numbers" do
     ran_on = start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
     set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
     Work::TakeBack.start(set, moment: at).tap { ran_on.update(state: "paused") }
+  end
+  let(:joined_by) do
+    rule = Work::KeepRule.make(sequence, {kind: "file", settings: {}}, moment: moment)
+    sequence.members_dataset.update(rule_id: rule.id)
+    rule
   end
   let(:blocked) do
     Records::Person.where(id: people.map(&:id)).each { |one| one.update(email: "p#{one.id}@lark.example") }

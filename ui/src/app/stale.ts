@@ -19,6 +19,7 @@ export type Kept =
   | 'history'
   | 'imports'
   | 'join'
+  | 'joining'
   | 'left-over'
   | 'letter'
   | 'letter-audience'
@@ -95,7 +96,8 @@ const AFTER = {
   deal: ['person', 'company', 'history', 'people', 'sieve', 'stages'],
   fields: ['fields', 'catalogue', 'person', 'company', 'filters'],
   file: ['people', 'sieve', 'catalogue', 'lists', 'changes'],
-  joined: ['sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'],
+  joined: ['joining', 'sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'],
+  joining: ['joining', 'today', 'ready', 'sequence'],
   letter: ['letters', 'preview', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'ready'],
   line: ['stack', 'sequence', 'ready'],
   lists: ['lists', 'filters', 'catalogue', 'sieve'],
@@ -105,7 +107,7 @@ const AFTER = {
   passage: ['passages', 'preview', 'checks', 'versions', 'stack'],
   person: ['people', 'history', 'sieve', 'stack', 'letter', 'catalogue', 'sequence', 'ready', 'company', 'doubles'],
   safety: ['sessions', 'safety-log'],
-  sequence: ['ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
+  sequence: ['joining', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
   signatures: ['preview', 'stack'],
   stages: ['stages', 'catalogue', 'person', 'company'],
   tags: ['tags', 'catalogue', 'people', 'person', 'filters', 'sieve'],

@@ -2,7 +2,8 @@
 
 module NimbleLetter
   module Work
-    # A running sequence ends by itself when nobody is on the way any more and nothing is on the wire.
+    # A running sequence ends by itself when nobody is on the way any more, nothing is on the wire, and
+    # no live rule can bring anybody.
     module Ending
       # Two who finish at once each see the other still on the way: what neither of them ended, the worker's next round does.
       def self.sweep(at:)
@@ -13,6 +14,8 @@ module NimbleLetter
       def self.check(sequence_id, at:)
         return if Records::Member.active.where(sequence_id: sequence_id).any?
         return if Records::Delivery.still_due.where(sequence_id: sequence_id).any?
+        # Somebody may join any day.
+        return if Records::JoinRule.listening.where(sequence_id: sequence_id).any?
 
         running = Records::Sequence.where(id: sequence_id, state: "running")
         ended = running.update(state: "ended", ended_at: at, version: Sequel[:version] + 1)

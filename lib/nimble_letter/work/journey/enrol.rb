@@ -12,8 +12,9 @@ module NimbleLetter
       # @param rows [Array<Prospect>] those of it who join
       # @param keep_status [Boolean] whoever was a member before goes on with the status they had
       # @param by [String] the rule they join by
-      def initialize(sequence, outlook, moment, rows: outlook.rows, keep_status: false, by: "by_hand")
-        @sequence, @outlook, @rows, @moment, @keep_status, @by = sequence, outlook, rows, moment, keep_status, by
+      # @param rule_id [Integer, nil] of Records::JoinRule
+      def initialize(sequence, outlook, moment, rows: outlook.rows, keep_status: false, by: "by_hand", rule_id: nil)
+        @sequence, @outlook, @rows, @moment, @keep_status, @by, @rule_id = sequence, outlook, rows, moment, keep_status, by, rule_id
       end
 
       def call
@@ -51,7 +52,7 @@ module NimbleLetter
             sequence_id: @sequence.id, person_id: row.person.id, mailbox_id: row.mailbox.id, base: row.base, joined_at: row.base,
             status: kept ? kept.status : first, status_by_hand: kept ? kept.status_by_hand : false, round: last ? last.round + 1 : 1,
             step_id: plan.steps.first&.id, versions: versions_of(row.person.id), plan: plan.number, state: "active", waits_for: "time",
-            since_event: since, joined_by: @by
+            since_event: since, joined_by: @by, rule_id: @rule_id
           }
         end
         rows.zip(Records::BulkInsert.ids(:members, rows)).map { |row, id| Records::Member.call(id: id, **row) }
@@ -68,7 +69,7 @@ module NimbleLetter
       end
 
       def insert_events(members)
-        data = JSON.generate(plan: plan.number, by: @by)
+        data = JSON.generate({plan: plan.number, by: @by, rule: @rule_id}.compact)
         Records::BulkInsert.call(:events, members.map { |member|
           {kind: "joined", person_id: member.person_id, occurred_at: @moment.now, sequence_id: @sequence.id, member_id: member.id,
            account_id: @moment.account&.id, data: data}

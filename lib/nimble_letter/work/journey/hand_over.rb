@@ -5,10 +5,6 @@ module NimbleLetter
     # Puts all who have come to a hand-over into the other sequence. Whoever is in it already, or cannot be written to, is passed
     # by; who goes round in a circle is set aside.
     class HandOver
-      # So often within a day nobody means it.
-      CIRCLE = 3
-      DAY = 86_400
-
       # @param step [Core::Journey::Steps::HandOver]
       # @param members [Array<Records::Member>]
       # @param moment [Moment]
@@ -21,11 +17,11 @@ module NimbleLetter
       def call
         return all("sequence_not_running") unless @other && %w[running paused].include?(@other.state)
 
-        circling = circling()
-        wanted = @members.reject { |member| circling.include?(member.person_id) }
-        joined = join(wanted.map(&:person_id))
+        ids = @members.map(&:person_id)
+        circling = Circle.new(@other, @moment).among(ids)
+        joined = join(ids - circling.to_a)
         @members.each_with_object({}) do |member, not_done|
-          next aside(member) && not_done[member.id] = "circle" if circling.include?(member.person_id)
+          next not_done[member.id] = "circle" if circling.include?(member.person_id)
 
           not_done[member.id] = "cannot_join" unless joined.include?(member.person_id)
         end
@@ -42,24 +38,15 @@ module NimbleLetter
 
         # As for everybody who joins: nobody is in it twice.
         @other.lock!
+        ids = Again.new(@other, @moment, rule).among(ids) if rule
         outlook = Outlook.new(@other, @moment, audience: {"people" => ids}, joining: true)
         rows = outlook.rows.select(&:mailbox)
-        Enrol.new(@other, outlook, @moment, rows: rows, by: "handed_over").call if rows.any?
+        Enrol.new(@other, outlook, @moment, rows: rows, by: "handed_over", rule_id: rule&.id).call if rows.any?
         rows.map { |row| row.person.id }.to_set
       end
 
-      def circling
-        Records::Member
-          .where(sequence_id: @other.id, person_id: @members.map(&:person_id))
-          .where(Sequel[:joined_at] > @moment.now - DAY)
-          .group_and_count(:person_id).having { count.function.* >= CIRCLE }.select_map(:person_id).to_set
-      end
-
-      def aside(member)
-        words = "#{Records::Person[member.person_id].name} joined “#{@other.name}” #{CIRCLE} times within a day: going round in a circle."
-        PutAside.call("journey", "circle #{@other.id} #{member.person_id}", words, at: @moment.now)
-        true
-      end
+      # Who may be handed over again; without a rule whoever is not in it.
+      def rule = @rule ||= Records::JoinRule.first(sequence_id: @other.id, kind: "handed_over", live: true)
     end
   end
 end

@@ -20,7 +20,7 @@ module NimbleLetter
 
           case @aside.kind
           when "letter" then letter_again
-          when "round", "journey" then @aside.delete # the next round is the next try
+          when "round", "journey", "joining" then @aside.delete # the next round is the next try
           else @aside.update(again: true)
           end
           true
@@ -39,6 +39,7 @@ module NimbleLetter
           @aside.lock!
           go_on_without if @aside.kind == "letter"
           take_out if @aside.kind == AdvanceMembers::KIND
+          Records::Stirred.where(id: @aside.key).delete if @aside.kind == JoinByRules::KIND
           @aside.delete
           true
         end

@@ -9,8 +9,9 @@ module NimbleLetter
 
       # @param audience [Hash] the sequence's own, or those who would join it now
       # @param joining [Boolean] whether it has started, so that who is in it already is passed over
-      def initialize(sequence, moment, audience: sequence.audience, joining: false)
-        @sequence, @moment, @audience, @joining = sequence, moment, audience, joining
+      # @param guard [Boolean] whether those who were written to enough lately stay out; else their letters wait
+      def initialize(sequence, moment, audience: sequence.audience, joining: false, guard: true)
+        @sequence, @moment, @audience, @joining, @guard = sequence, moment, audience, joining, guard
       end
 
       # @return [Hash] see Core::Sieve.account
@@ -115,7 +116,7 @@ module NimbleLetter
         rows.map { |row| [people.fetch(row.person.id), row.mailbox, versions(step)[row.person.id]] }
       end
 
-      def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining))
+      def sieving = @sieving ||= @moment.sieving(@moment.audience(@audience), sequence_id: (@sequence.id if @joining), guard: @guard)
 
       def prospect(person, known, day_book)
         mailbox = sender.for(person)

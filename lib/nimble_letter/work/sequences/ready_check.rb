@@ -29,7 +29,8 @@ module NimbleLetter
       def outlook
         return @outlook if defined?(@outlook)
 
-        @outlook = (steps.any? && audience&.said? && @sequence.letter_steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
+        whom = audience && (audience.said? || joined_by_rules?)
+        @outlook = (steps.any? && whom && @sequence.letter_steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
       end
 
       private
@@ -41,6 +42,9 @@ module NimbleLetter
       rescue NotFound
         nil
       end
+
+      # Nobody need be in it from the start where people join by themselves.
+      def joined_by_rules? = @joined_by_rules ||= Records::JoinRule.where(sequence_id: @sequence.id, live: true).any?
 
       def plan_remarks
         return [block("no_steps", "There is no letter in it yet.")] if steps.empty?
@@ -61,6 +65,7 @@ module NimbleLetter
 
       def audience_remarks
         return [block("filter_gone", "The filter of its audience is gone. Choose another.")] unless audience
+        return [] if joined_by_rules?
         return [block("no_audience", "Nobody is chosen yet.")] unless audience.said?
         return [block("nobody", "Nobody in its audience would get it.")] if (outlook&.ids || @moment.sieving(audience).would_get_it).empty?
 

@@ -22,6 +22,7 @@ module NimbleLetter
             version: sequence.version + 1,
             ended_at: (moment.now if move == "stop")
           )
+          KeepRule.listen(sequence, moment)
           take_everybody_out(sequence, moment) if move == "stop"
           SequenceEvents.append(rule[:event], sequence.id, at: moment.now, account_id: moment.account&.id)
         end

@@ -30,6 +30,7 @@ module NimbleLetter
           freeze_plan
           Enrol.new(@sequence, @outlook, @moment, by: "start").call
           @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
+          KeepRule.listen(@sequence, @moment)
         end
         @sequence
       end

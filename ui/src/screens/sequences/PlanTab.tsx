@@ -13,6 +13,7 @@ import { flat, stepInput } from './plan'
 import { Ruler } from './Ruler'
 import { StepPanel } from './StepPanel'
 import type { Change } from './useSequence'
+import { WhoJoins } from './WhoJoins'
 
 type Sequence = Shape<'Sequence'>
 const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
@@ -231,6 +232,7 @@ export function PlanTab({
               <div className="ml-[104px] mt-3">{addStep}</div>
             </>
           )}
+          <WhoJoins sequenceId={sequence.id} />
         </div>
         {sieve ? (
           <aside className="border-l border-base-300 pl-5">

@@ -9,6 +9,7 @@ const WORDS: Record<Thing['kind'], { one: string; many: string }> = {
   file: { one: 'file', many: 'files' },
   round: { one: 'round of work', many: 'rounds of work' },
   journey: { one: 'way through a sequence', many: 'ways through a sequence' },
+  joining: { one: 'joining by a rule', many: 'joinings by a rule' },
   field: { one: 'field of your own', many: 'fields of your own' },
 }
 

@@ -9,6 +9,7 @@ import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
 import { Header, StateBadge } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
+import { JoinedBy } from '../sequences/WhoJoins'
 import { kindWords } from '../set-aside/kinds'
 
 function Section({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
@@ -104,6 +105,27 @@ function Resting({ boxes, timeZone }: { boxes: Shape<'Mailbox'>[]; timeZone: str
   )
 }
 
+/** Who would join by a live rule, and waits because something is missing. */
+function WaitingToJoin({ rules }: { rules: Shape<'Today'>['waiting_to_join'] }) {
+  return (
+    <Section
+      title="Waiting to join"
+      more="A letter would have a gap, or there is no mailbox. They join as soon as that is mended."
+    >
+      {rules.map((rule) => (
+        <p key={rule.rule_id} className="flex gap-3 py-2 border-b border-base-300/60 px-1 items-baseline">
+          <span className="font-semibold w-44 shrink-0">
+            <JoinedBy rule={rule.rule_id} part="waiting" count={rule.people} words={rule.words} />
+          </span>
+          <Link to={`/sequences/${rule.sequence_id}`} className="muted grow truncate">
+            {rule.sequence}: {rule.words}
+          </Link>
+        </p>
+      ))}
+    </Section>
+  )
+}
+
 /** What could not be worked on, by its reasons. */
 function SetAsideInShort({ total, reasons }: Shape<'Today'>['set_aside']) {
   return (
@@ -149,6 +171,7 @@ export function TodayScreen() {
         <div>
           {data.resting.length > 0 && <Resting boxes={data.resting} timeZone={firm.time_zone} />}
           {data.set_aside.total > 0 && <SetAsideInShort {...data.set_aside} />}
+          {data.waiting_to_join.length > 0 && <WaitingToJoin rules={data.waiting_to_join} />}
           <Section title="New replies" more={data.new_replies_count ? `${data.new_replies_count} to read` : undefined}>
             {data.new_replies.length === 0 && <p className="muted py-3">Nothing new to read.</p>}
             {data.new_replies.map((reply) => (

@@ -29,6 +29,7 @@ module NimbleLetter
               failures: troubled.call("failed", Records::Delivery.where(sequence_id: under_way).not_set_aside),
               set_aside: SetAsideJson.in_short,
               resting: MailboxJson.write(Records::Mailbox.resting(moment.now).order(:id).all),
+              waiting_to_join: JoinRuleJson.waiting(moment),
               next: Work::PostAhead.new(moment).call[:next]
             )
           end

@@ -1,0 +1,14 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Records
+    # Something has happened to a person of which the live rules have not heard yet. The database writes these rows (migration 019)
+    # while some rule listens; whoever has told the rules deletes them.
+    class Stirred < Sequel::Model(:stirred)
+      # @param people [Sequel::Dataset] of people
+      def self.note(people, what, about)
+        dataset.insert(%i[person_id what about], people.select(Sequel[:people][:id], Sequel.lit("?", what), Sequel.lit("?", about)))
+      end
+    end
+  end
+end

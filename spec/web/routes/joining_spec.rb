@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+# The rules by which people join, over the API, and whatever stands in them.
+RSpec.describe "rules of joining over the API" do
+  let!(:maren) { sign_in }
+  let(:draft) { make_sequence(people: [make_person], letters: [make_letter]) }
+  let(:tag) { Records::Tag.named("price list") }
+  let(:list) { Records::List.create(name: "Open days", created_at: now, updated_at: now) }
+  let(:settings) do
+    {
+      "filter" => {audience: {condition: {field: "person.city", is: "one_of", value: ["Hull"]}}},
+      "tag" => {tag_id: tag.id},
+      "list" => {list_id: list.id},
+      "field" => {field: "person.standing", from: "lead", to: "client"},
+      "yearly" => {field: "person.birthday", days: -10}
+    }
+  end
+
+  def path = "/api/sequences/#{draft.id}/joining"
+
+  def made(kind, **more) = call_api(:post, path, {kind: kind, settings: settings.fetch(kind, {}), **more}, status: 201)
+
+  it "are made of every kind, and say in words what they do" do
+    words = Core::Journey::Joining::KINDS.keys.to_h { |kind| [kind, made(kind)["words"]] }
+    expect(words).to eq(
+      "filter" => "whoever begins to fit: everyone who is in Hull",
+      "tag" => "whoever gets the tag “price list”",
+      "list" => "whoever is put on the list “Open days”",
+      "field" => "whoever’s standing changes from “lead” to “client”",
+      "file" => "whoever is new with a file",
+      "yearly" => "every year 10 days before birthday",
+      "mail" => "whoever writes to us first",
+      "form" => "whoever sends a form",
+      "handed_over" => "whoever another sequence hands over"
+    )
+    expect(call_api(:get, path)["rules"].map { |rule| rule["kind"] }).to eq(words.keys)
+    expect(call_api(:get, path)["rules"].map { |rule| rule["again_words"] }.uniq).to eq(["once only", "each year anew"])
+  end
+
+  it "are switched on and off, changed, and taken away; their numbers open their people" do
+    rule = made("tag", live: true, again: "every", gap_days: 3)
+    expect(rule).to include("listens" => false, "again_words" => "every time, at least 3 days after the last", "joined" => 0)
+    start(draft)
+    person, waiting = make_person, make_person(last_name: "Waiting")
+    [person, waiting].each { |one| Records.db[:people_tags].insert(person_id: one.id, tag_id: tag.id) }
+    Work::JoinByRules.round(moment)
+    Records.db[:join_waits].insert(rule_id: rule["id"], person_id: waiting.id, reason: "gap", since: now)
+    rule = call_api(:get, path)["rules"].first
+    expect(rule).to include("listens" => true, "joined" => 2, "waiting" => 1)
+    people = call_api(:get, "/api/join-rules/#{rule["id"]}/people?part=waiting")
+    expect([people["total"], people["people"].first["name"]]).to eq([1, "Ana Waiting"])
+    rule = call_api(:patch, "/api/join-rules/#{rule["id"]}", {version: rule["version"], live: false})
+    expect(rule).to include("listens" => false, "waiting" => 0)
+    call_api(:patch, "/api/join-rules/#{rule["id"]}", {version: 1, live: true}, status: 409)
+    call_api(:delete, "/api/join-rules/#{rule["id"]}")
+    expect(call_api(:get, path)["rules"]).to eq([])
+    expect(draft.members_dataset.where(state: "active").count).to eq(3)
+  end
+
+  it "speak of what is gone without failing" do
+    made("tag", live: true)
+    made("list")
+    tag.delete
+    list.delete
+    start(draft)
+    Work::JoinByRules.round(moment)
+    expect(call_api(:get, path)["rules"].map { |rule| rule["words"] }).to eq(
+      ["whoever gets the tag a tag that is gone", "whoever is put on the list a list that is gone"]
+    )
+  end
+
+  odd = [nil, true, -1, 2**70, 1.5, "x", "\u0000", [], [nil], {}, {"x" => 1}, {"field" => "person.city"}, "9999-99-99", "a" * 400].freeze
+
+  it "are refused in words, whatever stands in them" do
+    answers = settings.keys.flat_map do |kind|
+      {again: odd, gap_days: odd, live: odd, now_too: odd, settings: odd}.flat_map { |name, some|
+        some.map { |one| {:kind => kind, :settings => settings[kind], name => one} }
+      } + settings[kind].keys.product(odd).map { |name, one| {kind: kind, settings: settings[kind].merge(name => one)} }
+    end
+    wrong = answers.reject do |input|
+      Records::JoinRule.where(sequence_id: draft.id).delete
+      post path, JSON.generate(input)
+      [201, 400, 404, 409, 422].include?(last_response.status)
+    end
+    expect(wrong).to eq([])
+  end
+end
