@@ -102,8 +102,8 @@ module Bench
           ).id
         end
       (1..PEOPLE / 10).each_slice(10_000) do |numbers|
-        rows = numbers.map { |n| [ids[n % 3], n * 10, box.id, %w[active left finished][n % 3], n % 4, NOW, NOW, %w[sent replied][n % 2]] }
-        Records.db[:members].import(%i[sequence_id person_id mailbox_id state passed base joined_at status], rows)
+        rows = numbers.map { |n| [ids[n % 3], n * 10, box.id, %w[active left finished][n % 3], NOW, NOW, %w[sent replied][n % 2]] }
+        Records.db[:members].import(%i[sequence_id person_id mailbox_id state base joined_at status], rows)
       end
     end
 

@@ -56,6 +56,10 @@ module NimbleLetter
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
       end
 
+      # Only what is due; for a process beside the one that does all else.
+      # @return [Integer] letters handled
+      def send_due(now) = @sending.letters(moment(now), upto: now)
+
       # @return [Integer] letters to colleagues handled
       def send_tests(now) = @sending.tests(moment(now))
 

@@ -4,7 +4,7 @@ module NimbleLetter
   module Processes
     # The parts that can be run alone, by name.
     module CommandLine
-      PARTS = %w[web worker clerk post-office lookups demo start contract screenshots].freeze
+      PARTS = %w[web worker sender clerk post-office lookups demo start contract screenshots].freeze
       # These write into the project itself, where others may read.
       OPEN = %w[contract screenshots].freeze
 
@@ -17,6 +17,7 @@ module NimbleLetter
         case words.first
         when "web" then WebServer.new(configuration).run
         when "worker" then WorkerLoop.new(configuration).run
+        when "sender" then SenderLoop.new(configuration).run
         when "clerk" then ClerkLoop.new(configuration).run
         when "post-office" then PostOfficeServer.new(configuration).run
         when "lookups" then LookupServer.new(configuration).run

@@ -4,7 +4,7 @@ require "fileutils"
 
 module NimbleLetter
   module Processes
-    # Runs database, web, worker, clerks, practice post office and practice lookups together, starts again what ends by
+    # Runs database, web, worker, sender, clerks, practice post office and practice lookups together, starts again what ends by
     # itself, and ends all of them together. What a start before it left behind, because it was killed, is ended or taken over.
     class Supervisor
       WATCH_SECONDS = 0.5
@@ -74,6 +74,7 @@ module NimbleLetter
           children.start("lookups", port: @configuration.lookup_port)
           children.start("web", port: @configuration.port)
           children.start("worker")
+          children.start("sender")
           CLERKS.times { |n| children.start("clerk", as: "clerk #{n + 1}") }
         rescue Error
           children.stop

@@ -15,7 +15,9 @@ RSpec.describe "a worker that is killed", :processes do
     before_wire: {in_doubt: 1, received: 2},
     half_way: {in_doubt: 1, received: 2},
     after_wire: {in_doubt: 1, received: 3},
-    recorded: {in_doubt: 1, received: 3}
+    recorded: {in_doubt: 1, received: 3},
+    taken: {in_doubt: 0, received: 8},
+    told: {in_doubt: 0, received: 8}
   }.each do |place, left|
     it "#{place.to_s.tr("_", " ")}: nobody gets a letter twice, nobody is lost, and what is in doubt is listed" do
       # Late letters wait for a new window; here they are due at once.
@@ -34,7 +36,19 @@ RSpec.describe "a worker that is killed", :processes do
         sent = first_letters.where(state: "sent").select_map(:person_id)
         expect(received.keys).to include(*Records::Person.where(id: sent).select_map(:email))
         expect(Records::Event.where(kind: "sent").count).to eq(sent.size)
+        on = Records::Member.where(sequence_id: sequence.id, step_id: sequence.steps.last.id)
+        expect(on.select_map(:person_id)).to match_array(sent)
       end
+    end
+  end
+
+  it "lets two workers fill up what a mailbox sends in a day, and no more" do
+    Records::Mailbox.where(id: sequence.sender["mailbox_id"]).update(daily_limit: 5)
+    first_letters.update(due_at: after_the_window_opened - 60)
+    with_world("post-office", at: after_the_window_opened) do
+      Array.new(3) { Thread.new { run_worker } }.each(&:join)
+      expect(received.values).to eq([1] * 5)
+      expect(first_letters.group_and_count(:state).as_hash(:state, :count)).to eq("sent" => 5, "due" => 3)
     end
   end
 

@@ -5,7 +5,7 @@ module NimbleLetter
     # Places in a delivery's life where a worker may be killed. In use nothing happens there; the spec that kills workers
     # hangs its own object in.
     module Checkpoints
-      NAMES = %i[claimed before_wire on_wire after_wire recorded].freeze
+      NAMES = %i[claimed before_wire on_wire after_wire recorded taken told].freeze
 
       # Does nothing, at once.
       NONE = Class.new { def reach(_name, _delivery) = nil }.new.freeze

@@ -32,9 +32,11 @@ module NimbleLetter
         ready = ready(moment, upto)
         ready = ready.where(mailbox_id: mailbox_id) if mailbox_id
         Records.db.transaction do
-          rows = ready.limit(limit).for_update.skip_locked.all
+          rows = in_turn(ready, limit)
           next if rows.empty?
 
+          # Two who take from one mailbox take turns, or each would fill up what is left of its day.
+          Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).order(:id).for_update.select_map(:id)
           lease!(put_off(rows, moment))
         end
       end
@@ -52,7 +54,8 @@ module NimbleLetter
         Records::Delivery.where(id: rows.map(&:id), lease: lease, state: "claimed").update(state: "due", lease: nil, leased_until: nil)
       end
 
-      # What a lost worker had only claimed is due again; what it had on the wire is in doubt, and only a person can settle it.
+      # What a lost worker had only claimed is due again; what it had on the wire is in doubt, and only a person can settle it; of what
+      # was taken all that follows is told.
       # @return [Array(Integer, Integer)] given back, in doubt
       def recover
         abandoned = Records::Delivery.abandoned(Records.server_time)
@@ -60,7 +63,7 @@ module NimbleLetter
 
         [
           abandoned.where(state: "claimed").update(state: "due", lease: nil, leased_until: nil),
-          abandoned.where(state: "on_wire").update(
+          tell(abandoned.where(state: "on_wire", accepted: true)) && abandoned.where(state: "on_wire", accepted: false).update(
             state: "in_doubt",
             lease: nil,
             leased_until: nil,
@@ -72,7 +75,27 @@ module NimbleLetter
       # @return [Sequel::Dataset] this delivery, as long as it is this worker's
       def mine(delivery, state) = Records::Delivery.where(id: delivery.id, lease: lease, state: state)
 
+      # @return [Sequel::Dataset] this worker's
+      def on_wire = Records::Delivery.where(lease: lease, state: "on_wire")
+
       private
+
+      # Each from the time at which it left.
+      # @return [true]
+      def tell(taken)
+        telling = Telling.new(taken, Records::Patience.new)
+        taken.order(:id).all.group_by(&:sent_at).each do |at, rows|
+          rows.each_slice(Telling::AT_ONCE) { |some| telling.tell(some, Work::Moment.new(now: at)) }
+        end
+        true
+      end
+
+      # In a mailbox that cannot take all of them, who has heard from us already comes before first letters; then the older first.
+      def in_turn(ready, limit)
+        later = ready.where(follow_up: true).limit(limit).for_update.skip_locked.all
+        left = limit - later.size
+        left.zero? ? later : later + ready.where(follow_up: false).limit(left).for_update.skip_locked.all
+      end
 
       def claimed = Records::Delivery.where(lease: lease, state: "claimed")
 
@@ -97,8 +120,9 @@ module NimbleLetter
       # @return [Array<Records::Delivery>] those that may go now
       def put_off(rows, moment)
         limits = DailyLimits.new(moment, rows.map(&:mailbox_id).uniq)
+        plans = Records::Member.where(id: rows.map(&:member_id)).select_hash(:id, :plan)
         rows.select do |row|
-          next false if Work::Lapse.call(row, moment)
+          next false if Work::Lapse.call(row, plans.fetch(row.member_id), moment)
 
           due = due_instead(row, moment, limits)
           Records::Delivery.where(id: row.id).update(due_at: due) if due

@@ -76,20 +76,13 @@ module NimbleLetter
       end
 
       def header(subject, mailbox, to, message_id, now)
-        header = Mail::Header.new(nil, "UTF-8")
-        header["From"] = address(mailbox.name, mailbox.address)
-        header["To"] = address(*to)
-        header["Subject"] = subject
-        header["Date"] = now.rfc2822
-        header["Message-ID"] = "<#{message_id}>"
-        header
-      end
-
-      def address(name, address)
-        Mail::Address
-          .new
-          .tap { |made| made.address, made.display_name = WireAddress.of(address), name.to_s.gsub(/[[:cntrl:]]+/, " ") }
-          .format
+        Headers.new(
+          "Date" => now.rfc2822,
+          "From" => Headers.address(mailbox.name, WireAddress.of(mailbox.address)),
+          "To" => Headers.address(to.first, WireAddress.of(to.last)),
+          "Message-ID" => "<#{message_id}>",
+          "Subject" => subject
+        )
       end
     end
   end

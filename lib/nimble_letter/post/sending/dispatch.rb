@@ -3,10 +3,11 @@
 module NimbleLetter
   module Post
     # Carries claimed deliveries to the wire. Each delivery is recorded before and after the wire; the outcome of one letter
-    # and the departure of the next share a commit, so at most one letter of each sending lane can ever be in doubt. Running
+    # and the departure of the next share a commit, so at most one letter of each sending lane can ever be in doubt. What they say is
+    # written beforehand for a batch, what follows from their being taken afterwards for many together. Running
     # it twice is safe: only a delivery of this lane's own lease moves. A letter that cannot be made is set aside.
     class Dispatch
-      BATCH = 50
+      BATCH = 100
 
       # @param transport [#deliver, #close, #break_off] see Outcomes
       # @param claims [Claims]
@@ -15,7 +16,8 @@ module NimbleLetter
       # @param patience [Records::Patience] rides out a database that goes away
       def initialize(transport:, claims:, composer:, patience: Records::Patience.new, checkpoints: Checkpoints::NONE)
         @transport, @claims, @composer, @patience, @checkpoints = transport, claims, composer, patience, checkpoints
-        @recording = Recording.new(claims, checkpoints)
+        @telling = Telling.new(claims.on_wire, patience, checkpoints)
+        @recording = Recording.new(claims, checkpoints, @telling)
       end
 
       # Sends what is due, batch by batch, until nothing is.
@@ -47,15 +49,19 @@ module NimbleLetter
       def carry(rows, moment, stop)
         load = @patience.ride { Load.new(rows, moment, base_url: @composer.public_url) }
         # Composed before any goes out: between two letters nothing may keep an outcome from being recorded.
+        @departure = Departure.new(@claims, load)
         letters = rows.take_while { !stop.call }.to_h { |row| [row, compose(row, load, moment)] }.compact
+        letters = written(letters, load)
         outcome = nil
         letters.each do |row, letter|
           break if stop.call
 
-          departed = settle(outcome, load) { depart(row, letter, load) }
+          departed = settle(outcome, load) { |taken| depart(row, letter, load, taken) }
+          @telling.when_due(load)
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
-        settle(outcome, load)
+        settle(outcome, load) if outcome
+        @telling.now(load)
         @claims.give_back(rows)
       end
 
@@ -78,13 +84,43 @@ module NimbleLetter
         Load.new([row], moment, base_url: @composer.public_url).compose(row, @composer)
       end
 
+      # What each of them says is written before the first goes: nothing long is written between two letters.
+      # @return [Hash{Records::Delivery=>Composer::Letter}] those that are
+      def written(letters, load)
+        @patience.ride { Records.db.transaction { letters.each { |row, letter| write_down(row, letter) } } }
+        letters
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *Work::PutAside::OF_ONE_THING => error
+        # One of them keeps the others: each is written alone.
+        return aside(letters.keys.first, error, load) || {} if letters.size == 1
+
+        letters.map { |row, letter| written({row => letter}, load) }.inject(:merge)
+      end
+
+      def write_down(row, letter)
+        return unless letter.raw
+
+        @claims.mine(row, "claimed").update(
+          message_id: letter.message_id,
+          subject: letter.subject[0, 998],
+          html: letter.html,
+          text: letter.text,
+          links: JSON.generate(letter.links)
+        )
+      end
+
       # Records what became of the last letter and lets the next one go, in one commit.
+      # @yield the next one, with the last when all there is to record of it is that it was taken
       # @return [Boolean] what the block says
       def settle(outcome, load, &next_one)
+        taken = @recording.taken(outcome, load)
         @patience.ride do
+          next (next_one ? next_one.call(taken) : @departure.call(nil, taken)) if taken || outcome.nil?
+
           Records.db.transaction do
             @recording.record(outcome, load)
-            next_one ? next_one.call : false
+            next_one ? next_one.call(nil) : false
           end
         end
       rescue *Records::Patience::AWAY
@@ -93,7 +129,7 @@ module NimbleLetter
         raise unless outcome
 
         # What follows from a letter that is out must not make it one that is not.
-        @patience.ride { @recording.record_alone(outcome, load, error) }
+        @patience.ride { taken ? @departure.call(nil, taken) : @recording.record_alone(outcome, load, error) }
         next_one ? settle(nil, load, &next_one) : false
       end
 
@@ -104,36 +140,17 @@ module NimbleLetter
         result
       end
 
-      # @return [Boolean] true when the letter may go on the wire; the last look at the hold, the pause, the mailbox and the
-      #   member
-      def depart(row, letter, load)
-        return missing(row, letter, load) unless letter.raw
-
+      # @param taken [Records::Delivery, nil] the one before, of which this says as well that it was taken
+      # @return [Boolean] true when the letter may go on the wire
+      def depart(row, letter, load, taken)
         at = load.departure(row)
-        return turned_back(row, Core::Sieve::SAME_ADDRESS, at) if load.barred.had_already?(row, load.person(row))
+        again = letter.raw && load.barred.had_already?(row, load.person(row))
+        if letter.raw.nil? || again
+          @departure.call(nil, taken) if taken
+          return again ? turned_back(row, Core::Sieve::SAME_ADDRESS, at) : missing(row, letter, load)
+        end
 
-        departing =
-          @claims
-            .mine(row, "claimed")
-            .exclude(Work::PostHold.dataset.select(1).exists)
-            .exclude(mailbox_id: Records::Mailbox.resting(at).select(:id))
-            .where(sequence_id: Records::Sequence.where(state: "running").select(:id))
-            .going
-            .where(person_id: load.barred.allowed)
-        changed =
-          departing.update(
-            state: "on_wire",
-            attempts: Sequel[:attempts] + 1,
-            leased_until: Claims.from_now(Claims::ON_WIRE_SECONDS),
-            message_id: letter.message_id,
-            subject: letter.subject[0, 998],
-            html: letter.html,
-            text: letter.text,
-            links: JSON.generate(letter.links),
-            sent_at: at,
-            **load.standing(row)
-          )
-        changed == 1 || kept_back(row, load, at)
+        @departure.call(row, taken) || kept_back(row, load, at)
       end
 
       # What keeps a letter back may pass, a hold or a pause; a "no" does not.

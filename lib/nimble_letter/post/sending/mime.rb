@@ -10,11 +10,11 @@ module NimbleLetter
     # multipart/mixed (5.1.3). The mail library encodes headers and bodies; assembling the parts here instead of there takes
     # a quarter of the time (bench/README.md).
     module Mime
-      # @param header [Mail::Header]
+      # @param header [Headers]
       # @param attachments [Array<#name, #mime, #data>]
       # @return [String] with CRLF line ends
       def self.message(header, text:, html:, attachments: [])
-        seed = "#{header["Message-ID"]&.value}#{text.bytesize}#{html.bytesize}"
+        seed = "#{header["Message-ID"]}#{text.bytesize}#{html.bytesize}"
         header["MIME-Version"] = "1.0"
         type, body = alternative(seed, text, html)
         type, body = mixed(seed, type, body, attachments) if attachments.any?

@@ -7,8 +7,9 @@ module NimbleLetter
     class Recording
       # @param claims [Claims]
       # @param checkpoints [#reach]
-      def initialize(claims, checkpoints)
-        @claims, @checkpoints = claims, checkpoints
+      # @param telling [Telling]
+      def initialize(claims, checkpoints, telling)
+        @claims, @checkpoints, @telling = claims, checkpoints, telling
         @failing = Set.new # mailboxes whose last letter failed
       end
 
@@ -18,24 +19,32 @@ module NimbleLetter
         return unless outcome
 
         row, result = outcome
-        case result
-        when Outcomes::Accepted then sent(row, load)
-        when Outcomes::Doubtful then in_doubt(row, result, load)
+        if result.is_a?(Outcomes::Doubtful) then in_doubt(row, result, load)
         else result.about_address? ? refused(row, result, load) : not_taken(row, result, load)
         end
         @checkpoints.reach(:recorded, row)
       end
 
-      # When what follows from an outcome cannot be worked on: the outcome itself, and the member set aside where they are.
+      # A letter that was taken is only marked as such, see Departure; what follows is told for many together.
+      # @return [Records::Delivery, nil] it; nil for any other outcome
+      def taken(outcome, load)
+        row, result = outcome
+        return unless result.is_a?(Outcomes::Accepted)
+
+        @telling.add(row)
+        works(row, load)
+        @checkpoints.reach(:recorded, row)
+        row
+      end
+
+      # When an outcome cannot be recorded in full: that it failed, or nobody knows, and the member set aside where they are.
       # @param error [Exception] what kept it from being recorded in full
       def record_alone(outcome, load, error)
         row, result = outcome
-        state = {Outcomes::Accepted => "sent", Outcomes::Doubtful => "in_doubt"}.fetch(result.class, "failed")
         Records.db.transaction do
-          changed = mine(row).update(state: state, reason: (result.words[0, 300] unless state == "sent"), lease: nil, leased_until: nil)
-          next unless changed == 1
+          state = result.is_a?(Outcomes::Doubtful) ? "in_doubt" : "failed"
+          next unless mine(row).update(state: state, reason: result.words[0, 300], lease: nil, leased_until: nil) == 1
 
-          Work::Happening.call("sent", at: load.departure(row), person_id: row.person_id, delivery: row) if state == "sent"
           Work::PutAside.call("letter", row.id, error, at: load.departure(row), delivery_id: row.id)
         end
       end
@@ -43,12 +52,6 @@ module NimbleLetter
       private
 
       def mine(row) = @claims.mine(row, "on_wire")
-
-      def sent(row, load)
-        at = load.departure(row)
-        Work::Passing.sent(row, at: at, moment: load.moment, held: mine(row), person: load.person(row))
-        works(row, load)
-      end
 
       def in_doubt(row, result, load)
         mine(row).update(state: "in_doubt", reason: result.words[0, 300], lease: nil, leased_until: nil)

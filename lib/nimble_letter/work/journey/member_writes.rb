@@ -64,11 +64,20 @@ module NimbleLetter
         append_events
         save(@members)
         @members = {}
-        Records::BulkInsert.call(:deliveries, @letters, ending: AGAIN)
+        Records::BulkInsert.call(:deliveries, with_turns(@letters), ending: AGAIN)
         @letters = []
       end
 
       private
+
+      # Whether they have heard from us in this round already.
+      def with_turns(letters)
+        return letters if letters.empty?
+
+        members = letters.map { |letter| letter[:member_id] }
+        begun = Records::Delivery.where(member_id: members, state: "sent").select_map(:member_id).to_set
+        letters.map { |letter| {**letter, follow_up: begun.include?(letter[:member_id])} }
+      end
 
       def save(members)
         rows = members.to_h { |id, member| [id, {**member.values.slice(*member.changed_columns), **@rows.delete(id)}] }

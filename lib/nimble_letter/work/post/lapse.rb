@@ -6,9 +6,9 @@ module NimbleLetter
     # by a full mailbox, a hold or a pause, is passed by, and its member goes on.
     module Lapse
       # @param delivery [Records::Delivery] that is due, locked
+      # @param number [Integer] of the plan its member goes by
       # @return [Boolean] whether it is not to go now: passed by, or somebody else moves its member
-      def self.call(delivery, moment)
-        number = Records::Member.where(id: delivery.member_id).get(:plan)
+      def self.call(delivery, number, moment)
         plan = moment.plan_of(delivery.sequence_id, number)
         step = plan[delivery.step_id]
         return false unless step&.not_after

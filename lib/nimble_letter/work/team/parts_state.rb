@@ -10,6 +10,7 @@ module NimbleLetter
       # What somebody at the page notices of it, by part.
       WORDS = {
         "worker" => "Letters and replies stood still a moment; they go on.",
+        "sender" => "Letters stood still a moment; they go on.",
         "clerk" => "Files and acts on many stood still a moment; they go on.",
         "database" => "The records were away for a moment. Nothing is lost.",
         "post-office" => "The practice post office was away for a moment; letters are tried again.",
