@@ -82,6 +82,7 @@ module NimbleLetter
         [
           waiting.where { due_at > after }.min(:due_at),
           Records::Mailbox.resting(after).min(:rests_until),
+          Records::Mailbox.waiting(after).min(:free_at),
           Work::AdvanceMembers.next_due(after: after),
           Work::AskLeaving.next_due(moment(after)),
           Work::JoinByRules.next_due(moment(after))

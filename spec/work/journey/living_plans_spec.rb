@@ -107,6 +107,18 @@ RSpec.describe "a plan that lives" do
     expect(sent.all.select { |row| row[:count] > 1 }).to eq([])
   end
 
+  # What left is within what its mailbox sends in a day, in its hours and its pace, and what one person may have in so many days.
+  def has_room!
+    gone = Records::Event.where(kind: "sent").order(:occurred_at, :id).select_map(%i[occurred_at person_id])
+    local = gone.map { |at, _| Core::Calendar::Zones.local(firm.zone, at) }
+    expect(local.group_by(&:first).values.map(&:size).max.to_i).to be <= mailbox.daily_limit
+    expect(local.map(&:last)).to all(be >= mailbox.hours_from).and(all(be < mailbox.hours_to))
+    expect(gone.map(&:first).each_cons(2).map { |one, other| other - one }).to all(be >= mailbox.pace_from.to_i)
+    gone.group_by(&:last).each_value do |had|
+      had.map(&:first).each_cons(firm.guard.letters + 1) { |some| expect(some.last - some.first).to be >= firm.guard.days * 86_400 }
+    end
+  end
+
   # What went in a round of the worker: within its window, and to nobody who is out or paused.
   def in_its_window!(before)
     went = Records::Event.where(kind: "sent", sequence_id: @sequence.id).where { id > before }.all
@@ -114,7 +126,7 @@ RSpec.describe "a plan that lives" do
       step, person = @plan[event.step_id], Records::Person[event.person_id]
       zone = (step.timing.zone == "theirs") ? moment.zone_of(person) : firm.zone
       day, minute = Core::Calendar::Zones.local(zone, event.occurred_at)
-      late = Post::Claims::LATE_SECONDS / 60
+      late = Core::Sending::Room::LATE_SECONDS / 60
       expect(minute).to be_between(step.timing.from_minute, step.timing.to_minute + late)
       expect(step.timing.weekdays).to include(day.wday)
       expect(moment(event.occurred_at).calendar.working_day?(day)).to be(true) if step.timing.days == "working"
@@ -127,6 +139,14 @@ RSpec.describe "a plan that lives" do
 
   def live(seed)
     random, at = Random.new(seed), now
+    pace = [[nil, nil], [120, 900]].sample(random: random)
+    hours = [[0, 1440], [300, 1300]].sample(random: random)
+    # By the table: what a life before changed of the record was taken back.
+    Records::Mailbox.where(id: mailbox.id).update(daily_limit: random.rand(1..6), pace_from: pace.first, pace_to: pace.last,
+      hours_from: hours.first, hours_to: hours.last)
+    mailbox.refresh
+    firm.guard.letters = random.rand(1..5)
+    Records::Firm.save(guard: firm.guard.to_h)
     @sequence = laid_out(random)
     @plan = @sequence.plan
     holds!
@@ -136,6 +156,7 @@ RSpec.describe "a plan that lives" do
       before = last_event
       round(at)
       in_its_window!(before)
+      has_room!
       after = last_event
       round(at)
       # Twice is the same as once.
@@ -144,7 +165,7 @@ RSpec.describe "a plan that lives" do
     end
   end
 
-  it "adds up, loses nobody, sends nothing twice or outside its time, and is told by its events" do
+  it "adds up, loses nobody, sends nothing twice, outside its time or without room, and is told by its events" do
     seeds = Random.new(RSpec.configuration.seed)
     lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 4))) { seeds.rand(1_000_000) }
     lives.each do |seed|

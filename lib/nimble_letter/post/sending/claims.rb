@@ -7,9 +7,6 @@ module NimbleLetter
     # Takes deliveries for one worker and gives back what a lost worker held. Several workers on several machines share the
     # table: SKIP LOCKED keeps them out of each other's way, and leases run on the database's own clock.
     class Claims
-      # A letter that comes later than this (the post was held, the machine was off) waits for its window again.
-      LATE_SECONDS = 20 * 60
-
       # A letter on the wire is its lane's for longer than any mail server is waited for (SmtpTransport::PATIENCE), so that
       # nobody calls in doubt what is still being talked about.
       ON_WIRE_SECONDS = 240
@@ -37,7 +34,7 @@ module NimbleLetter
 
           # Two who take from one mailbox take turns, or each would fill up what is left of its day.
           Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).order(:id).for_update.select_map(:id)
-          lease!(put_off(rows, moment))
+          lease!(Admission.new(rows, moment, upto).call)
         end
       end
 
@@ -101,8 +98,8 @@ module NimbleLetter
 
       def ready(moment, upto)
         ready = Records::Delivery.ready(upto, running).exclude(Work::PostHold.dataset.select(1).exists)
-        resting = Records::Mailbox.resting(moment.now).select_map(:id)
-        resting.empty? ? ready : ready.exclude(mailbox_id: resting)
+        kept = Records::Mailbox.resting(moment.now).select_map(:id) | Records::Mailbox.waiting(upto).select_map(:id)
+        kept.empty? ? ready : ready.exclude(mailbox_id: kept)
       end
 
       # As numbers: with a subquery the server begins at the sequences and reads everything that is planned in them.
@@ -115,33 +112,6 @@ module NimbleLetter
           leased_until: Claims.from_now(@lease_seconds)
         )
         rows.each { |row| row.values.merge!(state: "claimed", lease: lease) }
-      end
-
-      # @return [Array<Records::Delivery>] those that may go now
-      def put_off(rows, moment)
-        limits = DailyLimits.new(moment, rows.map(&:mailbox_id).uniq)
-        plans = Records::Member.where(id: rows.map(&:member_id)).select_hash(:id, :plan)
-        rows.select do |row|
-          next false if Work::Lapse.call(row, plans.fetch(row.member_id), moment)
-
-          due = due_instead(row, moment, limits)
-          Records::Delivery.where(id: row.id).update(due_at: due) if due
-          due.nil?
-        rescue *Records::Patience::AWAY
-          raise
-        rescue *Work::PutAside::OF_ONE_THING => error
-          Work::LetterAside.call(row, error, at: moment.now)
-          false
-        end
-      end
-
-      def due_instead(row, moment, limits) = late_until(row, moment) || limits.full_until(row)
-
-      def late_until(row, moment)
-        return if moment.now - row.due_at <= LATE_SECONDS
-
-        again = Work::Reopening.new(moment).for(row)
-        again if again > moment.now
       end
     end
   end

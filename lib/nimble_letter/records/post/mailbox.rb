@@ -14,6 +14,18 @@ module NimbleLetter
         # Those whose letters failed alike again and again, see Core::Sending::Rest.
         # @param now [Time] of the clock in use
         def resting(now) = where { rests_until > now }
+
+        # Those from which nothing leaves by then, because of their pace or their hours.
+        def waiting(upto) = where { free_at > upto }
+
+        # Those that somebody may write from.
+        def in_use = where(retired_at: nil)
+      end
+
+      # @return [Core::Sending::Room::Box]
+      def to_core
+        pace = [pace_from, pace_to] if pace_from && pace_to
+        Core::Sending::Room::Box.new(id: id, a_day: daily_limit, pace: pace, from_minute: hours_from, to_minute: hours_to)
       end
 
       def proved? = !proved_at.nil?

@@ -55,8 +55,12 @@ module NimbleLetter
             since_event: since, joined_by: @by, rule_id: @rule_id
           }
         end
-        rows.zip(Records::BulkInsert.ids(:members, rows)).map { |row, id| Records::Member.call(id: id, **row) }
+        rows.zip(Records::BulkInsert.ids(:members, rows)).map { |row, id| Records::Member.call(**BLANK, id: id, **row) }
       end
+
+      # All that a new member has, so that it need not be read again.
+      BLANK = {**Records::Member.columns.to_h { |name| [name, nil] }, moved: false}.freeze
+      private_constant :BLANK
 
       def ids_by_person(members) = members.to_h { |member| [member.person_id, member.id] }
 

@@ -86,7 +86,7 @@ module NimbleLetter
 
         columns = rows.each_value.flat_map(&:keys).uniq
         rows.each_key.each_slice(SLICE) do |ids|
-          Records::UpdateTogether.call(:members, ids.map { |id| members[id].values.slice(:id, *columns) })
+          Records::UpdateTogether.call(:members, ids.map { |id| [:id, *columns].to_h { |name| [name, members[id].values.fetch(name)] } })
         end
       end
     end

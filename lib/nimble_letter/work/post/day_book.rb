@@ -28,7 +28,7 @@ module NimbleLetter
           return [base, decision] if !to_send?(decision) || @step.timing.fixed?
 
           key = [mailbox.id, @moment.firm.today(decision.due.at)]
-          return [base, decision].tap { @letters[key] += 1 } if @letters[key] < mailbox.daily_limit
+          return [base, decision].tap { @letters[key] += 1 } if @letters[key] < mailbox.to_core.most_a_day
 
           base = @open_from[[mailbox.id, zone]] = day_after(base)
         end

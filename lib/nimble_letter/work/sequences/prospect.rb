@@ -6,7 +6,7 @@ module NimbleLetter
     # them. Most is asked of few, so it is reckoned when it is asked.
     class Prospect
       # person: as much of them as the journey asks for. first: what the journey would decide of them first, where that was asked.
-      attr_reader :person, :mailbox, :base, :first
+      attr_reader :person, :mailbox, :base, :first, :known
 
       # @param person [Records::Person]
       # @param mailbox [Records::Mailbox, nil]

@@ -1,0 +1,197 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Journey
+      # A plan as it would go, under an assumption about people: the same machine as moves members, and the same room in mailboxes, in the
+      # order of time. Nothing is written.
+      class Rehearsal
+        # Somebody on their way. box: of Sending::Room; place: where they stand; known: what has happened. The rest is the rehearsal's:
+        # pending: what is assumed and has not come yet; decision: what is next; wanted: when it was due; due: since it was put off
+        Traveller = Struct.new(:id, :box, :place, :known, :had_letter, :pending, :decision, :wanted, :due, :why) do
+          def initialize(*)
+            super
+            self.pending ||= []
+          end
+        end
+        # A letter that goes. wanted: when it was due; why: what kept it until `at`, see Sending::Room
+        Letter = Struct.new(:person_id, :step_id, :box_id, :at, :wanted, :why)
+        # Something that is done. person_id: for whom
+        Doing = Struct.new(:person_id, :step, :at)
+        # The way out of it. reason: of Decisions::Leave, or nil at its end
+        Out = Struct.new(:person_id, :at, :reason)
+        # Whoever is still on the way then.
+        HORIZON = 3 * 366 * 86_400
+        DAY = 86_400
+
+        # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
+        attr_reader :letters, :doings, :outs
+
+        # @param machine [Machine]
+        # @param plan [Plan]
+        # @param room [Sending::Room]
+        # @param assumption [Assumption]
+        # @param link [#call] a step's first link, for those who click
+        # @param due [#call] when a colleague is done with a task that is made then
+        # @param changed [#call] what is known of somebody when a step has changed their record; nil: as before
+        def initialize(machine, plan, room, assumption, link: ->(_step) {}, due: ->(_step, at) { at }, changed: ->(_one, _step) {})
+          @machine, @plan, @room, @assumption, @link, @due, @changed = machine, plan, room, assumption, link, due, changed
+          @letters, @doings, @outs, @handed = [], [], [], Set.new
+          @days = Hash.new { |days, day| days[day] = [] }
+        end
+
+        # @param travellers [Array<Traveller>]
+        # @param now [Time]
+        # @return [self]
+        def run(travellers, now)
+          @now, @end = now.to_i, now + HORIZON
+          @today = day(now)
+          travellers.each { |one| ahead(one, now) }
+          until @days.empty?
+            @today = @days.each_key.min
+            play(@days.delete(@today))
+          end
+          self
+        end
+
+        private
+
+        def day(at) = at.to_i / DAY
+
+        # Of one day, in the order of time; who has heard from us before others at the same time.
+        def play(waiting)
+          @waiting = waiting.sort_by!(&:first)
+          until @waiting.empty?
+            _, at, traveller = @waiting.shift
+            turn(traveller, at)
+          end
+          @waiting = nil
+        end
+
+        def wake(traveller, at)
+          return if at > @end
+
+          entry = [at.to_i * 2 + (traveller.had_letter ? 0 : 1), at, traveller]
+          return @days[day(at)] << entry unless @waiting && day(at) <= @today
+
+          @waiting.insert(@waiting.bsearch_index { |other, *| other > entry.first } || @waiting.size, entry)
+        end
+
+        # What the journey decides next, and when; or what is assumed to happen before that.
+        def ahead(traveller, now)
+          decision, at = @machine.soonest(@plan, traveller.place, traveller.known, now)
+          heard = traveller.pending.first
+          if heard && (heard.at < at || decision.is_a?(Decisions::Wait))
+            traveller.decision = nil
+            return wake(traveller, [heard.at, now].max)
+          end
+          return waits(traveller, decision, now) if decision.is_a?(Decisions::Wait)
+
+          traveller.decision, traveller.wanted, traveller.due, traveller.why = decision, at, at, nil
+          wake(traveller, [at, now].max)
+        end
+
+        # Somebody looks, or is done.
+        def waits(traveller, decision, now)
+          case decision.for
+          when :nod then traveller.known = traveller.known.plus(nods: traveller.known.nods + [decision.step.id])
+          when :outcome then traveller.pending = [@assumption.done(decision.step, @due.call(decision.step, now))]
+          else return # nothing comes any more
+          end
+          ahead(traveller, now)
+        end
+
+        def turn(traveller, at)
+          return hears(traveller, at) unless traveller.decision
+
+          case traveller.decision
+          when Decisions::Send then letter(traveller, at)
+          when Decisions::Leave then @outs << Out.new(traveller.id, at, traveller.decision.reason)
+          when Decisions::Finish then @outs << Out.new(traveller.id, at, nil)
+          else on(traveller, at)
+          end
+        end
+
+        def hears(traveller, at)
+          now, later = traveller.pending.partition { |event| event.at <= at }
+          traveller.pending = later
+          traveller.known = traveller.known.plus(*now)
+          ahead(traveller, at)
+        end
+
+        def letter(traveller, at)
+          return lapses(traveller, at) if too_late?(traveller, at)
+
+          again = missed(traveller, at) and return wake(traveller, traveller.due = again)
+
+          slot = @room.slot(traveller.box, traveller.id, at)
+          return later(traveller, slot) if slot.at > at
+
+          step = traveller.decision.step
+          @room.take(traveller.box, traveller.id, at)
+          @letters << Letter.new(traveller.id, step.id, traveller.box.id, at, traveller.wanted, traveller.why)
+          traveller.had_letter = true
+          reactions = @assumption.reactions(traveller.id, step, at, @link.call(step))
+          traveller.pending = (traveller.pending + reactions).sort_by(&:at) if reactions.any?
+          traveller.place = @plan.after(traveller.place, at)
+          ahead(traveller, at)
+        end
+
+        # A letter that was held up until it may not go any more.
+        def too_late?(traveller, at)
+          return false unless traveller.decision.step.not_after && at > traveller.wanted
+
+          decision = @machine.next(@plan, traveller.place, traveller.known, at)
+          decision.is_a?(Decisions::Skip) && decision.reason == :too_late
+        end
+
+        # The step counts from where the one before did, as one that was passed by on the way.
+        def lapses(traveller, at)
+          traveller.place = @plan.after(traveller.place, traveller.place.base)
+          ahead(traveller, at)
+        end
+
+        # @return [Time, nil] when it may go after all, if it has missed its window
+        def missed(traveller, at)
+          return if at - traveller.due <= Sending::Room::LATE_SECONDS
+
+          opening = opening(traveller, at)
+          opening if opening > at
+        end
+
+        # What keeps the mailbox has it wait in line; what keeps this letter puts it off to the next opening of its window.
+        def later(traveller, slot)
+          traveller.why = slot.why
+          return wake(traveller, slot.at) if %i[pace hours].include?(slot.why)
+
+          wake(traveller, traveller.due = opening(traveller, slot.at))
+        end
+
+        def opening(traveller, at) =
+          @machine.opening(traveller.decision.step, traveller.place.with(base: at), traveller.known, at).at
+
+        # Whoever is in the other sequence already is passed by.
+        def handed_over?(traveller, step) = step.is_a?(Steps::HandOver) && @handed.add?([traveller.id, step.sequence_id]) && !step.stays
+
+        def does(traveller, step, at)
+          @doings << Doing.new(traveller.id, step, at)
+          traveller.known = @changed.call(traveller, step) || traveller.known if step.is_a?(Steps::Change)
+        end
+
+        def on(traveller, at)
+          decision = traveller.decision
+          does(traveller, decision.step, at) if decision.is_a?(Decisions::Do)
+          now = decision.is_a?(Decisions::Take) ? [at, decision.at].max : at
+          if decision.is_a?(Decisions::Do) && decision.step.is_a?(Steps::Task) && decision.step.waits
+            traveller.place = traveller.place.with(begun: at)
+          elsif decision.is_a?(Decisions::Do) && handed_over?(traveller, decision.step)
+            return @outs << Out.new(traveller.id, at, "handed_over")
+          else
+            traveller.place = @plan.behind(decision, traveller.place, now)
+          end
+          ahead(traveller, now)
+        end
+      end
+    end
+  end
+end

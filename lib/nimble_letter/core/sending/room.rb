@@ -1,0 +1,111 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Sending
+      # Where there is room for one more letter: in a mailbox's day, hours and pace, and in what one person may have from us in so many
+      # days over all sequences. One rule for planning, rehearsing and sending.
+      class Room
+        # a_day: letters at most. pace: seconds between two of them, from and to, unevenly; nil: as fast as they go. from_minute,
+        # to_minute: of the firm's day, end excluded, in which they leave.
+        Box = Struct.new(:id, :a_day, :pace, :from_minute, :to_minute, keyword_init: true) do
+          # @return [Integer] letters a day, as far as hours and pace let it come to its limit
+          def most_a_day = pace ? [a_day, (to_minute - from_minute) * 120 / (pace.first + pace.last)].min.clamp(1, a_day) : a_day
+        end
+        # at: the earliest instant. why: what keeps it until then, of REASONS; nil: nothing does
+        Slot = Struct.new(:at, :why)
+        REASONS = %i[guard full hours pace].freeze
+        DAY = 86_400
+        # A letter that comes later than this (the mailbox kept it, the post was held, the machine was off) waits for its window again.
+        LATE_SECONDS = 20 * 60
+
+        # @param zone [TZInfo::Timezone] the firm's
+        # @param guard [Sieve::Guard, nil]
+        def initialize(zone:, guard: nil)
+          @zone, @guard = zone, guard
+          @sent = Hash.new(0)
+          @free, @had = {}, {}
+        end
+
+        # So many left this mailbox on a day already.
+        # @param date [Date]
+        def sent(box_id, date, letters)
+          @sent[[box_id, date]] += letters
+        end
+
+        # Nothing leaves this mailbox before that, because of its pace.
+        # @param at [Time]
+        def free_from(box_id, at)
+          @free[box_id] = [@free[box_id], at].compact.max
+        end
+
+        # @return [Time, nil] when its pace lets the next one go
+        def free_at(box_id) = @free[box_id]
+
+        # What somebody has had lately.
+        # @param times [Array<Time>]
+        def had(person_id, times)
+          @had[person_id] = (@had.fetch(person_id, []) + times).sort
+        end
+
+        # @param box [Box]
+        # @param from [Time]
+        # @return [Slot]
+        def slot(box, person_id, from)
+          at, why = from, nil
+          loop do
+            reason = REASONS.find { |one| public_send(one, box, person_id, at) > at } or return Slot.new(at, why)
+            at, why = public_send(reason, box, person_id, at), reason
+          end
+        end
+
+        # A letter leaves then.
+        # @param at [Time] with room for it
+        def take(box, person_id, at)
+          sent(box.id, date(at), 1)
+          free_from(box.id, at + gap(box, person_id)) if box.pace
+          had(person_id, [at]) if @guard
+        end
+
+        # @api private
+        # @return [Time] when the oldest of so many letters is so many days ago
+        def guard(_box, person_id, at)
+          return at unless @guard
+
+          lately = @had.fetch(person_id, []).select { |time| time > at - @guard.days * DAY && time <= at }
+          (lately.size < @guard.letters) ? at : lately[-@guard.letters] + @guard.days * DAY
+        end
+
+        # @api private
+        def full(box, _person_id, at)
+          return at if @sent[[box.id, date(at)]] < box.a_day
+
+          Calendar::Zones.instant(@zone, date(at) + 1, box.from_minute)
+        end
+
+        # @api private
+        def hours(box, _person_id, at)
+          return at if box.from_minute.zero? && box.to_minute == 1440
+
+          day, minute = Calendar::Zones.local(@zone, at)
+          return at if minute >= box.from_minute && minute < box.to_minute
+
+          Calendar::Zones.instant(@zone, (minute < box.from_minute) ? day : day + 1, box.from_minute)
+        end
+
+        # @api private
+        def pace(box, _person_id, at) = [@free[box.id], at].compact.max
+
+        private
+
+        def date(at) = Calendar::Zones.local(@zone, at).first
+
+        # Knuth's multiplicative hash, as windows are spread by (Calendar::Timing).
+        def gap(box, person_id)
+          first, last = box.pace
+          first + (((person_id * 2_654_435_761) & 0xFFFFFFFF) * (last - first + 1) >> 32)
+        end
+      end
+    end
+  end
+end
