@@ -11,6 +11,8 @@ module NimbleLetter
         # Seconds after the letter within which most react.
         WITHIN = {"opened" => 24 * 3600, "clicked" => 1800, "replied" => 36 * 3600, "bounced" => 600}.freeze
         SOON = 2 * 3600
+        KINDS = [*WITHIN.keys, "task_done"].freeze
+        private_constant :KINDS
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -40,8 +42,8 @@ module NimbleLetter
           opened = after("opened", person_id, step, at)
           clicked = opened && after("clicked", person_id, step, opened)
           replied = after("replied", person_id, step, opened || at)
-          [opened && event("opened", step, opened), clicked && event("clicked", step, clicked, link), replied && event("replied", step, replied)]
-            .compact.sort_by(&:at)
+          times = {"opened" => opened, "clicked" => clicked, "replied" => replied}.select { |_, time| time }
+          times.map { |kind, time| event(kind, step, time, (link if kind == "clicked")) }.sort_by(&:at)
         end
 
         # @return [Known::Event] that a colleague is done with a task, with its first outcome
@@ -64,8 +66,8 @@ module NimbleLetter
 
         # @return [Float] from 0 to 1, even over people and steps; a 64-bit finalizer (Steele, Lea and Flood, SplitMix, 2014)
         def share(what, person_id, step)
-          mixed = (what.sum * 0x9E3779B97F4A7C15 + @seed * 0xD1B54A32D192ED03 + person_id * 0x8CB92BA72F3D8DD7 + step.id * 0xAEF17502108EF2D9)
-          mixed &= 0xFFFFFFFFFFFFFFFF
+          mixed = what.sum * 0x9E3779B97F4A7C15 + @seed * 0xD1B54A32D192ED03
+          mixed = (mixed + person_id * 0x8CB92BA72F3D8DD7 + step.id * 0xAEF17502108EF2D9) & 0xFFFFFFFFFFFFFFFF
           mixed = ((mixed ^ (mixed >> 30)) * 0xBF58476D1CE4E5B9) & 0xFFFFFFFFFFFFFFFF
           mixed = ((mixed ^ (mixed >> 27)) * 0x94D049BB133111EB) & 0xFFFFFFFFFFFFFFFF
           (mixed ^ (mixed >> 31)).fdiv(0x10000000000000000)
@@ -73,8 +75,8 @@ module NimbleLetter
 
         def event(kind, step, at, link = nil, outcome = nil)
           # Assumed ones have numbers of their own, below those of what happened.
-          Known::Event.new(id: -(step.id * 16 + WITHIN.keys.push("task_done").index(kind)), kind: kind, at: at, step_id: step.id, link: link,
-            outcome: outcome, by_machine: false)
+          id = -(step.id * KINDS.size + KINDS.index(kind) + 1)
+          Known::Event.new(id: id, kind: kind, at: at, step_id: step.id, link: link, outcome: outcome, by_machine: false)
         end
       end
     end

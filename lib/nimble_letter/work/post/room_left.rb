@@ -24,9 +24,8 @@ module NimbleLetter
         midnight = Core::Calendar::Zones.instant(moment.firm.zone, moment.today, 0)
         letters = Records::Delivery.where(mailbox_id: mailbox_ids).group_and_count(:mailbox_id)
         # Two questions: asked as one, the server reads everything that was ever sent.
-        [letters.where(state: "sent") { sent_at >= midnight }, letters.where(state: %w[on_wire claimed])].each_with_object(Hash.new(0)) do |some, all|
-          some.each { |row| all[row[:mailbox_id]] += row[:count] }
-        end
+        gone = [letters.where(state: "sent") { sent_at >= midnight }, letters.where(state: %w[on_wire claimed])]
+        gone.flat_map(&:all).each_with_object(Hash.new(0)) { |row, all| all[row[:mailbox_id]] += row[:count] }
       end
       private_class_method :today
 

@@ -65,14 +65,15 @@ module NimbleLetter
         ids = travellers.map { |one| one.box.id }.uniq
         room = RoomLeft.now(@moment, ids, travellers.map(&:id))
         others = Records::Delivery.where(mailbox_id: ids, state: "due").exclude(sequence_id: @sequence.id)
-        others.where(Sequel[:due_at] > @moment.now).select_map(%i[mailbox_id due_at]).each { |id, at| room.sent(id, @moment.firm.today(at), 1) }
+        ahead = others.where(Sequel[:due_at] > @moment.now).select_map(%i[mailbox_id due_at])
+        ahead.each { |id, at| room.sent(id, @moment.firm.today(at), 1) }
         room
       end
 
       # Whoever clicks follows the link that a lane waits for.
       def link(step)
-        tests = (@tests ||= plan.all.grep(Journey::Steps::Fork).flat_map(&:lanes).map(&:test).grep(Journey::Steps::Reaction).select(&:link))
-        tests.find { |test| test.step_id.nil? || test.step_id == step.id }&.link
+        @tests ||= plan.all.grep(Journey::Steps::Fork).flat_map(&:lanes).map(&:test).grep(Journey::Steps::Reaction).select(&:link)
+        @tests.find { |test| test.step_id.nil? || test.step_id == step.id }&.link
       end
 
       # Colleagues are done in the afternoon of the day by which they are to be.
