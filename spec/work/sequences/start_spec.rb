@@ -42,6 +42,16 @@ RSpec.describe "starting with what was seen" do
     [nil, "", "0" * 64].each { |seen| expect { begin_with(seen: seen) }.to raise_error(Invalid, /missing/) }
   end
 
+  it "says beforehand what nobody would expect: that a mailbox needs months for it" do
+    box = make_mailbox(daily_limit: 1)
+    many = make_sequence(people: Array.new(12) { make_person }, letters: [make_letter, make_letter], mailbox: box)
+    ready = Work::ReadyCheck.new(many, moment).call
+    expect(ready[:ready]).to be(true)
+    expect(ready[:remarks].map { |remark| remark.slice(:code, :blocking, :count) }).to eq([{code: "takes_long", blocking: false, count: 24}])
+    expect(ready[:remarks].first[:words]).to include("24 letters from #{box.address}, which sends 1 a day").and include("16 June 2026")
+    expect(read_back[:remarks]).to eq([])
+  end
+
   it "says the numbers that moved" do
     expect { begin_with(letters: 5) }.to raise_error(Conflict, /6 letters now, not 5/)
   end

@@ -7,6 +7,9 @@ module NimbleLetter
       # blocking: nothing starts while it stands. fix: where it is mended.
       Remark = Struct.new(:code, :words, :blocking, :step_id, :count, keyword_init: true)
 
+      # A month: who starts something for more people than their mailbox sends letters in it is told.
+      SURPRISING_DAYS = 20
+
       def initialize(sequence, moment)
         @sequence, @moment = sequence, moment
       end
@@ -22,7 +25,7 @@ module NimbleLetter
       # @return [Array<Remark>]
       def remarks(gaps: true)
         plan = [*plan_remarks, *firm_remarks, *audience_remarks]
-        outlook ? [*plan, *mailbox_remarks, *(gap_remarks if gaps), *date_remarks] : plan
+        outlook ? [*plan, *mailbox_remarks, *(gap_remarks if gaps), *date_remarks, *room_remarks] : plan
       end
 
       # @return [Outlook, nil] nil while there is nothing to look out on
@@ -102,6 +105,22 @@ module NimbleLetter
         return [] if outlook.letters.positive? || outlook.ids.empty? || !outlook.plan.simple?
 
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
+      end
+
+      # What nobody expects who has the plan's days before their eyes: it does not stand in the way.
+      def room_remarks
+        each = outlook.plan.all.grep(Core::Journey::Steps::Letter).size
+        outlook.by_mailbox.filter_map do |box, people|
+          next unless box
+
+          days = (people * each).fdiv(box.to_core.most_a_day).ceil
+          next if days <= SURPRISING_DAYS
+
+          until_day = @moment.calendar.after(@moment.today, days)
+          words = "Up to #{people * each} letters from #{box.address}, which sends #{box.to_core.most_a_day} a day, take #{days} working " \
+                  "days: the last goes about #{until_day.strftime("%-d %B %Y")}."
+          Remark.new(code: "takes_long", words: words, blocking: false, count: days)
+        end
       end
 
       def numbers

@@ -73,6 +73,11 @@ export function StartDialog({
             , the first on <strong className="font-semibold">{moment(data.first_at, firm.time_zone)}</strong>, the last on{' '}
             <strong className="font-semibold">{moment(data.last_at, firm.time_zone)}</strong> if nobody answers.
           </p>
+          {data.remarks.map((remark) => (
+            <p key={remark.code} className="font-sans text-sm bg-[var(--gap)] px-3 py-2 mb-3">
+              {remark.words}
+            </p>
+          ))}
           <ul className="font-sans text-sm mb-3">
             {data.mailboxes.map((box) => (
               <li key={box.address} className="flex justify-between border-b border-base-300/60 py-1">
