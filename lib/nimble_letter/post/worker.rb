@@ -29,7 +29,7 @@ module NimbleLetter
         dispatch = -> do
           Dispatch.new(transport: transport.call, claims: claims.call, composer: composer, checkpoints: checkpoints, patience: patience)
         end
-        tests = -> { TestLetters.new(transport: transport.call, composer: composer) }
+        tests = -> { OwnLetters.new(transport: transport.call, composer: composer) }
         new(
           sending:
             if stop
@@ -69,7 +69,7 @@ module NimbleLetter
       # Gives back or puts in doubt what a lost worker held.
       def recover
         @claims.recover
-        TestLetters.recover
+        OwnLetters.recover
       end
 
       # Ends what is under way; see Lanes#close.

@@ -19,7 +19,8 @@ RSpec.describe "rehearsals over the API" do
 
   def rehearse(status: 200, **input) = call_api(:post, "/api/sequences/#{draft.id}/rehearsal", input, status: status)
 
-  def figures(told) = [told["letters"], told["days"].sum { |day| day["letters"] }, told["tasks"].sum { |day| day["tasks"] }, told["finished"]]
+  def figures(told) =
+    [told["letters"], told["days"].sum { |day| day["letters"] }, told["tasks"].sum { |day| day["tasks"] }, told["finished"]]
 
   it "say what would go on which day, whose tasks there would be, and what a full mailbox moves" do
     nobody = rehearse(assume: "nobody")

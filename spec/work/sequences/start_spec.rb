@@ -47,12 +47,27 @@ RSpec.describe "starting with what was seen" do
     many = make_sequence(people: Array.new(12) { make_person }, letters: [make_letter, make_letter], mailbox: box)
     ready = Work::ReadyCheck.new(many, moment).call
     expect(ready[:ready]).to be(true)
-    expect(ready[:remarks].map { |remark| remark.slice(:code, :blocking, :count) }).to eq([{code: "takes_long", blocking: false, count: 24}])
+    said = ready[:remarks].map { |remark| remark.values_at(:code, :blocking, :count) }
+    expect(said).to eq([["takes_long", false, 24]])
     expect(ready[:remarks].first[:words]).to include("24 letters from #{box.address}, which sends 1 a day").and include("16 June 2026")
     expect(read_back[:remarks]).to eq([])
   end
 
   it "says the numbers that moved" do
     expect { begin_with(letters: 5) }.to raise_error(Conflict, /6 letters now, not 5/)
+  end
+end
+
+# Letters come from whoever starts it, also those of people who join later.
+RSpec.describe "a sequence from whoever starts it" do
+  it "comes from their own mailbox, or the one to fall back on" do
+    maren, ivo = make_account, make_account(name: "Ivo Lund")
+    box, own = make_mailbox, make_mailbox(account_id: ivo.id)
+    sequence = make_sequence(people: [make_person], mailbox: box)
+    sequence.update(sender: {"kind" => "starter", "mailbox_id" => box.id})
+    from = ->(account) { Work::Sender.of(sequence, moment(account: account)).for(make_person) }
+    expect([from.call(maren), from.call(ivo)]).to eq([box, own])
+    Work::StartSequence.call(sequence, version: 1, letters: 2, moment: moment(account: ivo))
+    expect([from.call(maren), sequence.members_dataset.get(:mailbox_id)]).to eq([own, own.id])
   end
 end

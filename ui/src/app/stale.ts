@@ -102,6 +102,7 @@ const AFTER = {
   line: ['stack', 'sequence', 'ready'],
   lists: ['lists', 'filters', 'catalogue', 'sieve'],
   look: ['preview', 'checks', 'ready'],
+  mailboxes: ['mailboxes', 'catalogue', 'sequence', 'ready', 'today', 'signatures'],
   members: ['members', 'results', 'sequence', 'post'],
   no: ['person', 'people', 'sieve', 'history', 'blocked'],
   passage: ['passages', 'preview', 'checks', 'versions', 'stack'],

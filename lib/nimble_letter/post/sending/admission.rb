@@ -10,7 +10,9 @@ module NimbleLetter
       # @param upto [Time] due by then
       def initialize(rows, moment, upto)
         @rows, @moment, @upto = rows, moment, upto
-        @boxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).all.to_h { |box| [box.id, box.to_core] }
+        records = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).all
+        @boxes = records.to_h { |box| [box.id, box.to_core] }
+        @retired = records.select(&:retired_at).to_h { |box| [box.id, box.address] }
         @plans = Records::Member.where(id: rows.map(&:member_id)).select_hash(:id, :plan)
         @room = Work::RoomLeft.now(moment, @boxes.keys, rows.map(&:person_id).uniq)
         @waiting = {}
@@ -26,6 +28,8 @@ module NimbleLetter
       def admit?(row)
         return false if @waiting.key?(row.mailbox_id) || Work::Lapse.call(row, @plans.fetch(row.member_id), @moment)
 
+        return retired(row) if @retired.key?(row.mailbox_id)
+
         again = late_until(row)
         return put_off(row, again) if again
 
@@ -35,6 +39,12 @@ module NimbleLetter
         raise
       rescue *Work::PutAside::OF_ONE_THING => error
         Work::LetterAside.call(row, error, at: @moment.now)
+        false
+      end
+
+      # @return [false]
+      def retired(row)
+        Work::LetterAside.call(row, "Its mailbox #{@retired[row.mailbox_id]} is retired.", at: @moment.now)
         false
       end
 

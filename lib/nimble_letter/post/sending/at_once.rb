@@ -7,7 +7,7 @@ module NimbleLetter
       TESTS = :tests
 
       # @param dispatch [#call] makes a Dispatch with a connection of its own
-      # @param tests [#call] makes a TestLetters with a connection of its own
+      # @param tests [#call] makes an OwnLetters with a connection of its own
       # @param claims [Claims] finds which mailboxes have something to send
       # @param stop [#call] whether to end
       def initialize(dispatch:, tests:, claims:, stop:)
@@ -24,7 +24,7 @@ module NimbleLetter
 
       # @return [Integer] letters to colleagues handled
       def tests(moment)
-        return 0 unless TestLetters.any?
+        return 0 unless OwnLetters.any?
 
         @lanes.run([TESTS]) { |_, tests, stop| tests.round(moment, stop: stop) }
       end

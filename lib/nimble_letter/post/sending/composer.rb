@@ -8,8 +8,9 @@ module NimbleLetter
     class Composer
       MOST_REFERENCES = 20 # a line of a header has an end
 
-      # subject, html and text as they are kept (without tracking); raw is what goes on the wire.
-      Letter = Struct.new(:message_id, :subject, :html, :text, :links, :raw, :gaps)
+      # subject, html and text as they are kept (without tracking); raw is what goes on the wire; filed is the copy for the files, which
+      # tells nobody that it was opened.
+      Letter = Struct.new(:message_id, :subject, :html, :text, :links, :raw, :gaps, :filed)
       TEST = "Test: "
 
       attr_reader :public_url
@@ -39,11 +40,14 @@ module NimbleLetter
         message_id = "#{key}@#{mailbox.address.split("@").last}"
         header = header(subject, mailbox, to, message_id, now)
         answering(header, thread)
+        header["Reply-To"] = WireAddress.of(mailbox.reply_to) if mailbox.reply_to
         # RFC 8058 3.1: both headers, and a POST to the address takes the person off without another question.
         header["List-Unsubscribe"] = "<#{way_out}>"
         header["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
         raw = Mime.message(header, text: setting.text(merged, mailbox, foot: foot), html: html, attachments: attachments)
-        Letter.new(message_id, subject, setting.html(merged, mailbox), setting.text(merged, mailbox), links, raw, [])
+        kept = [setting.html(merged, mailbox), setting.text(merged, mailbox)]
+        filed = (Mime.message(filing(header), html: kept.first, text: kept.last, attachments: attachments) if mailbox.filing_address)
+        Letter.new(message_id, subject, *kept, links, raw, [], filed)
       end
 
       # The same letter for a colleague's eyes: marked as a test, followed by nobody.
@@ -66,6 +70,14 @@ module NimbleLetter
       private
 
       def url(path, purpose, key, link = nil) = "#{@public_url}/#{path}/#{@tokens.write(purpose, key, link)}"
+
+      # The same letter for the files: with no way out of it, and a number of its own.
+      def filing(header)
+        header.without("List-Unsubscribe", "List-Unsubscribe-Post").tap do |copy|
+          copy["Message-ID"] = header["Message-ID"].sub("<", "<filed-")
+          copy["Auto-Submitted"] = "auto-generated"
+        end
+      end
 
       # RFC 5322 3.6.4: the one it answers, and the whole thread.
       def answering(header, thread)

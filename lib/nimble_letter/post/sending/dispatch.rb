@@ -137,8 +137,12 @@ module NimbleLetter
         @checkpoints.reach(:before_wire, row)
         result = @transport.deliver(letter.raw, from: load.mailbox(row).address, to: load.person(row).email)
         @checkpoints.reach(:after_wire, row)
+        file(letter, load.mailbox(row)) if letter.filed && result.is_a?(Outcomes::Accepted)
         result
       end
+
+      # A copy that is not taken keeps nothing from going on: the letter itself is kept here.
+      def file(letter, mailbox) = @transport.deliver(letter.filed, from: mailbox.address, to: mailbox.filing_address)
 
       # @param taken [Records::Delivery, nil] the one before, of which this says as well that it was taken
       # @return [Boolean] true when the letter may go on the wire

@@ -31,6 +31,9 @@ module NimbleLetter
         @fields[name] = value
       end
 
+      # @return [Headers] all but these
+      def without(*names) = Headers.new(@fields.except(*names))
+
       def [](name) = @fields[name]
 
       # @return [String] with CRLF line ends

@@ -6,7 +6,7 @@ module NimbleLetter
     # for the demo's half year, where the same seed is to give the same story. What runs for people uses AtOnce.
     class InTurn
       # @param dispatch [Dispatch]
-      # @param tests [TestLetters]
+      # @param tests [OwnLetters]
       def initialize(dispatch:, tests:)
         @dispatch, @tests = dispatch, tests
       end

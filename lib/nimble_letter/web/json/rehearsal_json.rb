@@ -20,7 +20,7 @@ module NimbleLetter
           mailboxes: mailboxes,
           tasks: tasks,
           moved: @run.letters.filter_map(&:why).tally.map { |why, count| {why: why, letters: count} },
-          steps: @run.letters.group_by(&:step_id).map { |id, some| {step_id: id, letters: some.size, first_at: some.first.at, last_at: some.last.at} },
+          steps: steps,
           finished: @run.outs.count { |out| out.reason.nil? },
           left: @run.outs.filter_map(&:reason).tally.map { |reason, count| {reason: reason, people: count} }
         }
@@ -37,6 +37,11 @@ module NimbleLetter
       end
 
       private
+
+      def steps
+        @run.letters.group_by(&:step_id)
+          .map { |id, some| {step_id: id, letters: some.size, first_at: some.first.at, last_at: some.last.at} }
+      end
 
       def days
         counts = @run.letters.map { |letter| [@moment.firm.today(letter.at), letter.box_id] }.tally

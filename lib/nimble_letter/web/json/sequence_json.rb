@@ -38,7 +38,7 @@ module NimbleLetter
 
       def sender_words
         box = Records::Mailbox.where(id: @sequence.sender["mailbox_id"]).get(:address)
-        (@sequence.sender["kind"] == "owner") ? "each person’s owner" : box || "no mailbox yet"
+        {"owner" => "each person’s owner", "starter" => "whoever starts it"}.fetch(@sequence.sender["kind"], box || "no mailbox yet")
       end
 
       # Once started, the members are who it is for.

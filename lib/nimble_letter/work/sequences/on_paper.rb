@@ -38,7 +38,7 @@ module NimbleLetter
 
       def lacks
         @lacks ||= begin
-          boxes = Sender.new(@sequence.sender).boxes
+          boxes = Sender.of(@sequence, @moment).boxes
           @sequence.letter_steps.select(&:letter).to_h { |step| [step, MayHaveGap.new(step, @moment, boxes)] }
         end
       end
@@ -79,7 +79,7 @@ module NimbleLetter
         return 0 if people.empty? || lacks.fetch(step).condition == MayHaveGap::NOBODY
 
         lacking = Records::Person.where(Sequel[:people][:id] => people).where(test(lacks.fetch(step).condition) => 1).all
-        box = Sender.new(@sequence.sender)
+        box = Sender.of(@sequence, @moment)
         merged = MergedStep.new(step, @moment).call(lacking.map { |one| [one, box.for(one), nil] })
         merged.each_value.count { |letter| letter.gaps.empty? }
       end

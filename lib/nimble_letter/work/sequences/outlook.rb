@@ -124,7 +124,7 @@ module NimbleLetter
         Prospect.new(person, mailbox, base, first, known, plan, @moment)
       end
 
-      def sender = @sender ||= Sender.new(@sequence.sender)
+      def sender = @sender ||= Sender.of(@sequence, @moment)
     end
   end
 end

@@ -117,8 +117,8 @@ module NimbleLetter
           next if days <= SURPRISING_DAYS
 
           until_day = @moment.calendar.after(@moment.today, days)
-          words = "Up to #{people * each} letters from #{box.address}, which sends #{box.to_core.most_a_day} a day, take #{days} working " \
-                  "days: the last goes about #{until_day.strftime("%-d %B %Y")}."
+          words = "Up to #{people * each} letters from #{box.address}, which sends #{box.to_core.most_a_day} a day, take #{days} " \
+                  "working days: the last goes about #{until_day.strftime("%-d %B %Y")}."
           Remark.new(code: "takes_long", words: words, blocking: false, count: days)
         end
       end

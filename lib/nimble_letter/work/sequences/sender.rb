@@ -2,22 +2,36 @@
 
 module NimbleLetter
   module Work
-    # Whose mailbox a letter comes from: one for all, or each person's owner's with one to fall back on.
+    # Whose mailbox a letter comes from: one for all, that of whoever started the sequence, or each person's owner's; with one to fall
+    # back on.
     class Sender
-      # @param json [Hash] {"kind" => "mailbox" or "owner", "mailbox_id" => Integer or nil}
-      def initialize(json)
-        @json = json
-        @boxes = Records::Mailbox.eager(:account).all
+      # @param sequence [Records::Sequence] started by somebody, or to be started by whoever looks at it
+      def self.of(sequence, moment)
+        starter = sequence.draft? ? moment.account&.id : sequence.plans_dataset.order(:number).get(:account_id)
+        new(sequence.sender, starter: starter)
+      end
+
+      # @param json [Hash] {"kind" => "mailbox", "starter" or "owner", "mailbox_id" => Integer or nil}
+      # @param starter [Integer, nil] number of a colleague
+      def initialize(json, starter: nil)
+        @json, @starter = json, starter
+        @boxes = Records::Mailbox.in_use.eager(:account).all
         @chosen = @boxes.find { |box| box.id == json["mailbox_id"] }
         @by_owner = @boxes.select(&:account_id).to_h { |box| [box.account_id, box] }
       end
 
       # @return [Array<Records::Mailbox, nil>] all that a letter may come from
-      def boxes = (@json["kind"] == "owner") ? [*@by_owner.values, @chosen].uniq : [@chosen]
+      def boxes = (@json["kind"] == "owner") ? [*@by_owner.values, @chosen].uniq : [self.for(nil)]
 
       # @param person [Records::Person]
       # @return [Records::Mailbox, nil]
-      def for(person) = (@json["kind"] == "owner") ? (@by_owner[person.owner_id] || @chosen) : @chosen
+      def for(person)
+        case @json["kind"]
+        when "owner" then @by_owner[person.owner_id] || @chosen
+        when "starter" then @by_owner[@starter] || @chosen
+        else @chosen
+        end
+      end
     end
   end
 end

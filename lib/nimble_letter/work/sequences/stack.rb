@@ -30,7 +30,7 @@ module NimbleLetter
       def reader
         ids = @sequence.draft? ? outlook.ids : @sequence.members_dataset.order(:person_id).select_map(:person_id)
         some = ids.first(FIRST)
-        lacking = MayHaveGap.new(@step, @moment, Sender.new(@sequence.sender).boxes).among(some)
+        lacking = MayHaveGap.new(@step, @moment, Sender.of(@sequence, @moment).boxes).among(some)
         person = Records::Person[some.find { |id| !lacking.include?(id) } || ids.first] or return
         {person_id: person.id, name: person.name, total: ids.size}
       end
@@ -80,7 +80,9 @@ module NimbleLetter
       def line_of(person) = Records::PersonalLine.current(@step.id, [person.id]).first
 
       def mailbox_for(person, delivery) =
-        delivery&.mailbox || (member_of(person)&.mailbox unless @sequence.draft?) || (@sender ||= Sender.new(@sequence.sender)).for(person)
+        delivery&.mailbox || (member_of(person)&.mailbox unless @sequence.draft?) || sender.for(person)
+
+      def sender = @sender ||= Sender.of(@sequence, @moment)
 
       def version_of(person, delivery)
         return unless @step.other

@@ -97,13 +97,23 @@ function PlanLine({
                 >
                   each person’s owner <span className="muted">(or the one below)</span>
                 </button>
+                <button
+                  type="button"
+                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+                  onClick={() => {
+                    onChange({ sender: { kind: 'starter', mailbox_id: sequence.sender.mailbox_id } })
+                    shut()
+                  }}
+                >
+                  whoever starts it <span className="muted">(or the one below)</span>
+                </button>
                 {catalogue?.mailboxes.map((box) => (
                   <button
                     key={box.id}
                     type="button"
                     className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
                     onClick={() => {
-                      onChange({ sender: { kind: sequence.sender.kind === 'owner' ? 'owner' : 'mailbox', mailbox_id: box.id } })
+                      onChange({ sender: { kind: sequence.sender.kind, mailbox_id: box.id } })
                       shut()
                     }}
                   >
@@ -111,7 +121,7 @@ function PlanLine({
                     {box.address} {!box.proved && <span className="text-error">not proved</span>}
                   </button>
                 ))}
-                {sequence.sender.kind === 'owner' && (
+                {sequence.sender.kind !== 'mailbox' && (
                   <button
                     type="button"
                     className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
