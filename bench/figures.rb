@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Measures the speeds that matter, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
-# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, rehearsals, advance, bounds. Writes
+# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, rehearsals, joining, advance, bounds. Writes
 # nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
@@ -64,7 +64,7 @@ module Bench
       .join("\n")
 end
 
-wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey starts drafts rehearsals advance bounds] : ARGV
+wanted = ARGV.empty? ? %w[conditions pages imports rendering letters journey starts drafts rehearsals joining advance bounds] : ARGV
 if wanted.size == 1
   require_relative "parts/#{wanted.first}"
   Bench.public_send(wanted.first)

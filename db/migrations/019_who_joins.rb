@@ -46,14 +46,17 @@ Sequel.migration do
 
     heard = ->(*what) { "EXISTS (SELECT 1 FROM join_rules WHERE listens = 1 AND hears IN (#{what.map { |one| "'#{one}'" }.join(", ")}))" }
     note = ->(person, what, about) { "INSERT INTO stirred (person_id, what, about) VALUES (#{person}, '#{what}', #{about});" }
+    # What is only moved or given back is no "gets the tag"; it may make a filter true all the same (Records::Stirred.quietly).
+    got = ->(what) { "IF(@nimble_quiet = 1, 'record', '#{what}')" }
+    noted = ->(what, about) { "INSERT INTO stirred (person_id, what, about) VALUES (NEW.person_id, #{got.call(what)}, #{about});" }
     trigger = ->(name, time, table, hears, act, person = nil) do
       # Whoever waits because something is missing is heard whatever a rule hears.
       waits = " OR EXISTS (SELECT 1 FROM join_waits WHERE join_waits.person_id = #{person})" if person
       run "CREATE TRIGGER stirs_#{name} AFTER #{time} ON #{table} FOR EACH ROW IF #{heard.call(*hears)}#{waits} THEN #{act} END IF"
     end
-    trigger.call("tag_on", "INSERT", "people_tags", %w[tag anything], note.call("NEW.person_id", "tag", "NEW.tag_id"))
+    trigger.call("tag_on", "INSERT", "people_tags", %w[tag anything], noted.call("tag", "NEW.tag_id"))
     trigger.call("tag_off", "DELETE", "people_tags", %w[anything], note.call("OLD.person_id", "record", "NULL"))
-    trigger.call("list_on", "INSERT", "list_people", %w[list anything], note.call("NEW.person_id", "list", "NEW.list_id"))
+    trigger.call("list_on", "INSERT", "list_people", %w[list anything], noted.call("list", "NEW.list_id"))
     trigger.call("list_off", "DELETE", "list_people", %w[anything], note.call("OLD.person_id", "record", "NULL"))
     trigger.call("person_new", "INSERT", "people", %w[anything], note.call("NEW.id", "record", "NULL"))
     trigger.call("person", "UPDATE", "people", %w[anything], note.call("NEW.id", "record", "NULL"), "NEW.id")

@@ -104,7 +104,7 @@ module NimbleLetter
       # @param guard [Boolean] whether who was written to enough lately stays out
       def sieving(audience, sequence_id: nil, guard: true)
         reasons = Core::Sieve.reasons(guard: (firm.guard if guard), sequence_id: sequence_id)
-        Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id)
+        Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id, few: audience.tree.nil?)
       end
 
       private

@@ -188,6 +188,55 @@ RSpec.describe "joining by live rules" do
     expect([live.waits.count, Records::Member.where(sequence_id: gappy.id, person_id: person.id).count]).to eq([0, 1])
   end
 
+  it "hears no tag that is only given back, moved to another record or poured into another tag" do
+    other = Records::Tag.named("prices")
+    rule("tag", {tag_id: tag.id})
+    had, gone, kept, poured = Array.new(4) { make_person }
+    here = moment(account: make_account)
+    [had, gone].each { |one| wear(one) }
+    wear(poured, tag: other)
+    [had, gone].each { |one| Records::Stirred.where(person_id: one.id).delete }
+    untag = Work::Act.new({"kind" => "untag", "names" => [tag.name]}, here)
+    set = Work::ChangeMany.start(untag, Records::Person.where(id: had.id), moment: here)
+    Work::TakeBack.start(set, moment: here)
+    Work::MergeRecords.new(kept.refresh, gone.refresh, here).merge({}, [kept.version, gone.version])
+    go_round
+    expect([had, gone, kept].map { |one| joined(one).count }).to eq([0, 0, 0])
+    Work::RenameTag.call(other, tag.name, merge: true)
+    go_round
+    expect(joined(poured).count).to eq(0)
+    expect(Records.db[:people_tags].where(tag_id: tag.id).select_order_map(:person_id)).to include(had.id, kept.id, poured.id)
+    after = make_person
+    wear(after)
+    go_round
+    expect(joined(after).count).to eq(1)
+  end
+
+  it "goes by the tag that is left when two become one, and by what filters are called" do
+    other = Records::Tag.named("prices")
+    live = rule("tag", {tag_id: other.id})
+    Work::RenameTag.call(other, tag.name, merge: true)
+    expect(live.refresh.settings).to eq("tag_id" => tag.id)
+    expect(Work::WhereUsed.tag(tag.refresh).map { |use| use[:id] }).to eq([sequence.id])
+    person = make_person
+    wear(person)
+    go_round
+    expect(joined(person).count).to eq(1)
+  end
+
+  it "lets the other rules go on when one speaks of a filter that is gone, and shows it" do
+    filter = Records::SavedFilter.create(name: "Hull", condition: {"field" => "person.city", "is" => "one_of", "value" => ["Hull"]},
+      created_at: now, updated_at: now)
+    rule("filter", {audience: {"filters" => [filter.id]}})
+    rule("tag", {tag_id: tag.id})
+    filter.delete
+    person = make_person
+    wear(person)
+    2.times { go_round }
+    expect(joined(person).count).to eq(1)
+    expect(Records::SetAside.select_map(:kind)).to eq(["round"])
+  end
+
   it "keeps one whom nobody can take in from holding up the others" do
     rule("tag", {tag_id: tag.id})
     people = Array.new(3) { make_person }

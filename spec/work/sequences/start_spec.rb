@@ -53,6 +53,16 @@ RSpec.describe "starting with what was seen" do
     expect(read_back[:remarks]).to eq([])
   end
 
+  it "does not start what would never leave, since the mailbox sends at other hours" do
+    box = make_mailbox(hours_from: 600, hours_to: 900)
+    late = make_sequence(people: people, letters: [make_letter], mailbox: box)
+    late.steps.first.update(zone: "ours", from_minute: 960, to_minute: 1020)
+    remarks = -> { Work::ReadyCheck.new(late.refresh, moment).call[:remarks].map { |one| one[:code] } }
+    expect(remarks.call).to eq(["never"])
+    box.update(hours_to: 961)
+    expect(remarks.call).to eq([])
+  end
+
   it "says the numbers that moved" do
     expect { begin_with(letters: 5) }.to raise_error(Conflict, /6 letters now, not 5/)
   end

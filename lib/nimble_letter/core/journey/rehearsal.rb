@@ -22,6 +22,8 @@ module NimbleLetter
         Out = Struct.new(:person_id, :at, :reason)
         # Whoever is still on the way then.
         HORIZON = 3 * 366 * 86_400
+        # What takes longer than so many turns is nothing to wait for: each waiting letter of a full mailbox takes one a day.
+        MOST_TURNS = 1_000_000
         DAY = 86_400
 
         # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
@@ -36,7 +38,7 @@ module NimbleLetter
         # @param changed [#call] what is known of somebody when a step has changed their record; nil: as before
         def initialize(machine, plan, room, assumption, link: ->(_step) {}, due: ->(_step, at) { at }, changed: ->(_one, _step) {})
           @machine, @plan, @room, @assumption, @link, @due, @changed = machine, plan, room, assumption, link, due, changed
-          @letters, @doings, @outs, @handed = [], [], [], Set.new
+          @letters, @doings, @outs, @handed, @turns = [], [], [], Set.new, 0
           @days = Hash.new { |days, day| days[day] = [] }
         end
 
@@ -63,9 +65,16 @@ module NimbleLetter
           @waiting = waiting.sort_by!(&:first)
           until @waiting.empty?
             _, at, traveller = @waiting.shift
+            too_long if (@turns += 1) > MOST_TURNS
             turn(traveller, at)
           end
           @waiting = nil
+        end
+
+        def too_long
+          by = Time.at(@today * DAY).utc.strftime("%-d %B %Y")
+          raise Invalid.new("This would take longer than can be rehearsed: by #{by} much of it is still to come.", code: :too_long,
+            hint: "Let the mailbox send more a day, or rehearse it with fewer people.")
         end
 
         def wake(traveller, at)

@@ -10,8 +10,9 @@ module NimbleLetter
       # @param sql [ConditionSql]
       # @param reasons [Array<Core::Sieve::Reason>]
       # @param sequence_id [Integer, nil] the one people would join: what its members' addresses are counts too
-      def initialize(people, sql:, reasons: Core::Sieve.reasons, sequence_id: nil)
-        @people, @sql, @reasons, @sequence_id = people, sql, reasons, sequence_id
+      # @param few [Boolean] whether they are named one by one, so that it is cheaper to look up the address of each
+      def initialize(people, sql:, reasons: Core::Sieve.reasons, sequence_id: nil, few: false)
+        @people, @sql, @reasons, @sequence_id, @few = people, sql, reasons, sequence_id, few
       end
 
       # @return [Hash] see Core::Sieve.account
@@ -68,7 +69,8 @@ module NimbleLetter
       def doubled
         @doubled ||= begin
           at = SameAddress.column
-          keys = Person.kept.exclude(at => nil).group(at).having { count.function.* > 1 }.select_map(at)
+          among = @few ? {at => @people.exclude(at => nil).distinct.select_map(at)} : Sequel.~(at => nil)
+          keys = Person.kept.where(among).group(at).having { count.function.* > 1 }.select_map(at)
           rows =
             keys
               .each_slice(5000)

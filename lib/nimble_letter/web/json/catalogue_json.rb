@@ -30,7 +30,7 @@ module NimbleLetter
           letters: named(Records::Letter.order(Sequel.desc(:updated_at))),
           sequences: named(Records::Sequence.order(Sequel.desc(:id))),
           statuses: Work::MemberStatus.all.map { |rung| {key: rung.key, words: rung.words, response: rung.response} },
-          mailboxes: MailboxJson.write(Records::Mailbox.order(:id).all)
+          mailboxes: MailboxJson.write(Records::Mailbox.in_use.order(:id).all)
         }
       end
 

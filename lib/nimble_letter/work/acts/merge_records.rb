@@ -43,7 +43,7 @@ module NimbleLetter
           end
           before = PersonBefore.of(@kept)
           @heard = [@kept.last_activity_at&.iso8601(6), @kept.last_activity_kind]
-          moved = move
+          moved = Records::Stirred.quietly { move }
           hear
           ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
           if @gone.email && @gone.email_fold != @kept.email_fold

@@ -53,7 +53,7 @@ module NimbleLetter
           stays << entry.person_id if (other - Core::Fields::GoingWith::KEYS).any?
           back[entry.person_id] = entry.before.slice(*same) if same.any?
         end
-        state.write(back)
+        Records::Stirred.quietly { state.write(back) }
         RecordEvents.append(back, now_held, moment: moment, by: "undo")
         mark(set, changed.map(&:person_id) - stays, "undone")
         mark(set, stays, "kept")

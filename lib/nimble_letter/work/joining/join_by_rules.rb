@@ -56,14 +56,23 @@ module NimbleLetter
           # What this slice itself stirs comes with the next one.
           meant = WhoIsMeant.new(rows, moment)
           Records::JoinRule.listening.all.each do |rule|
-            ids = meant.by(rule)
+            ids = of(rule, meant, moment)
             joined = JoinPeople.new(rule, moment).call(ids)
-            LiveFilter.new(rule, moment).known(joined) if rule.kind == "filter"
+            LiveFilter.new(rule, moment).known(joined) if rule.kind == "filter" && joined.any?
           end
           Records::Stirred.where(id: rows.map(&:id)).delete
         end
       end
       private_class_method :together
+
+      # A rule that speaks of what is gone keeps the others from nothing; it is shown.
+      def self.of(rule, meant, moment)
+        meant.by(rule)
+      rescue NotFound, Invalid => error
+        PutAside.call("round", "joining #{rule.id}", error, at: moment.now)
+        []
+      end
+      private_class_method :of
     end
   end
 end

@@ -4,6 +4,9 @@ module NimbleLetter
   module Work
     # Of whom live rules have become true by what happened to people. What is true no longer when it is looked at was never meant.
     class WhoIsMeant
+      # What was only given back, or moved from one record to another, is no change that anybody made.
+      BACK = %w[undo merge].freeze
+
       # @param rows [Array<Records::Stirred>] what happened
       def initialize(rows, moment)
         @rows, @moment = rows, moment
@@ -39,7 +42,8 @@ module NimbleLetter
 
       # @param settings [Hash] field, and from and to where they matter; null is "empty"
       def so?(data, settings) =
-        data["field"] == settings["field"] && %w[from to].all? { |side| !settings.key?(side) || data[side] == settings[side] }
+        !BACK.include?(data["by"]) && data["field"] == settings["field"] &&
+          %w[from to].all? { |side| !settings.key?(side) || data[side] == settings[side] }
 
       def holding(rule, ids)
         case rule.kind

@@ -6,7 +6,7 @@ module NimbleLetter
     # Conditions go by a tag's name, so those in filters, audiences and the passages of letters are changed with it.
     module RenameTag
       # Where conditions stand.
-      HOLDERS = {SavedFilter: :condition, Sequence: :audience, Letter: :body, Passage: :documents}.freeze
+      HOLDERS = {SavedFilter: :condition, Sequence: :audience, JoinRule: :settings, Letter: :body, Passage: :documents}.freeze
 
       # @return [Hash] id, name and people of the tag that is left
       # @raise [Conflict] with the other tag in `data`, unless merging is wanted
@@ -38,7 +38,11 @@ module NimbleLetter
 
       def self.pour(tag, other)
         worn = Records.db[:people_tags]
-        worn.insert_ignore.insert(%i[person_id tag_id], worn.where(tag_id: tag.id).select(:person_id, Sequel.lit("?", other.id)))
+        Records::Stirred.quietly do
+          worn.insert_ignore.insert(%i[person_id tag_id], worn.where(tag_id: tag.id).select(:person_id, Sequel.lit("?", other.id)))
+        end
+        Records::JoinRule.where(kind: "tag").all.select { |rule| rule.settings["tag_id"] == tag.id }
+          .each { |rule| rule.update(settings: {"tag_id" => other.id}, version: rule.version + 1) }
         worn.where(tag_id: tag.id).delete
         tag.delete
       end

@@ -23,7 +23,7 @@ module NimbleLetter
 
           box.update(code_digest: BCrypt::Password.create(code), code_sent_at: Records.server_time, code_tries: 0)
           Records::Notice.where(mailbox_id: box.id).delete
-          words = "The code for #{box.address} is #{code}.\n\nEnter it under Settings within an hour. " \
+          words = "The code for #{box.address} is #{code}.\n\nEnter it under Settings within an hour.\n" \
                   "If nobody of you has asked for it, you need not do anything.\n"
           Records::Notice.create(mailbox_id: box.id, address: box.address, made_at: moment.now, text: words,
             subject: "Your code for #{moment.firm.name}")

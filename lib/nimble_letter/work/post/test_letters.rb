@@ -31,7 +31,7 @@ module NimbleLetter
 
       # @return [Records::Mailbox, nil] the colleague's own, or any that is proved
       def self.mailbox_for(account)
-        boxes = Records::Mailbox.exclude(proved_at: nil).eager(:account).order(:id).all
+        boxes = Records::Mailbox.in_use.exclude(proved_at: nil).eager(:account).order(:id).all
         boxes.find { |box| box.account_id == account.id } || boxes.first
       end
     end

@@ -11,8 +11,8 @@ module NimbleLetter
       # @return [Records::Sequence] a draft from the mailbox of whoever makes it
       def self.make(name:, audience:, moment:)
         own =
-          Records::Mailbox.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
-          Records::Mailbox.exclude(proved_at: nil).get(:id)
+          Records::Mailbox.in_use.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
+          Records::Mailbox.in_use.exclude(proved_at: nil).get(:id)
         moment.audience(audience) if audience
         name = name.to_s.strip
         Records::Sequence.create(

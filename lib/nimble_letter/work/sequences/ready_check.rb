@@ -25,7 +25,7 @@ module NimbleLetter
       # @return [Array<Remark>]
       def remarks(gaps: true)
         plan = [*plan_remarks, *firm_remarks, *audience_remarks]
-        outlook ? [*plan, *mailbox_remarks, *(gap_remarks if gaps), *date_remarks, *room_remarks] : plan
+        outlook ? [*plan, *mailbox_remarks, *(gap_remarks if gaps), *date_remarks, *hours_remarks, *room_remarks] : plan
       end
 
       # @return [Outlook, nil] nil while there is nothing to look out on
@@ -105,6 +105,18 @@ module NimbleLetter
         return [] if outlook.letters.positive? || outlook.ids.empty? || !outlook.plan.simple?
 
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
+      end
+
+      # A mailbox whose hours end before the step's window opens, or begin after it: nothing of it would ever leave.
+      def hours_remarks
+        outlook.mailboxes.flat_map do |box|
+          @sequence.letter_steps.filter_map do |step|
+            from, to = step.timing.from_minute, [step.timing.to_minute, step.timing.from_minute + 1].max
+            next if step.timing.zone != "ours" || (from < box.hours_to && to > box.hours_from)
+
+            block("never", "#{box.address} sends nothing when “#{step.letter.name}” is to go. Change its hours, or the letter’s.", step)
+          end
+        end
       end
 
       # What nobody expects who has the plan's days before their eyes: it does not stand in the way.

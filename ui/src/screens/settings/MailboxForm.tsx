@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
+import { timeOfDay } from '../../app/format'
 import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
@@ -31,12 +32,48 @@ function Line({ label, children }: { label: string; children: ReactNode }) {
   )
 }
 
-/** "08:30" from minutes of a day, and back; the end of the day is 00:00. */
-const clock = (minutes: number) =>
-  `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
-const minutesOf = (text: string, end = false) => {
-  const [hours = 0, minutes = 0] = text.split(':').map(Number)
-  return hours * 60 + minutes || (end ? 1440 : 0)
+const TIMES = Array.from({ length: 49 }, (_, i) => i * 30)
+
+function TimeOfDay({ label, value, onChange }: { label: string; value: number; onChange: (minutes: number) => void }) {
+  return (
+    <select
+      aria-label={label}
+      className="select select-sm bg-[var(--sheet)] w-24"
+      value={value}
+      onChange={(event) => onChange(Number(event.target.value))}
+    >
+      {[...new Set([...TIMES, value])]
+        .sort((one, other) => one - other)
+        .map((minutes) => (
+          <option key={minutes} value={minutes}>
+            {timeOfDay(minutes)}
+          </option>
+        ))}
+    </select>
+  )
+}
+
+function Minutes({
+  label,
+  seconds,
+  onChange,
+}: {
+  label: string
+  seconds: number | null
+  onChange: (seconds: number | null) => void
+}) {
+  return (
+    <input
+      className="text-field !w-20"
+      type="number"
+      min={0.1}
+      max={60}
+      step={0.1}
+      aria-label={label}
+      defaultValue={seconds === null ? '' : Math.round(seconds / 6) / 10}
+      onChange={(event) => onChange(event.target.value === '' ? null : Math.round(Number(event.target.value) * 60))}
+    />
+  )
 }
 
 /** One mailbox: whose, where answers go, how many a day, at what pace, in which hours; and its retiring. */
@@ -139,46 +176,26 @@ export function MailboxForm({ box, onClose }: { box: Box | null; onClose: () => 
         <fieldset className="mb-3">
           <legend className="field-label">One letter every</legend>
           <span className="flex items-center gap-2">
-            <input
-              className="text-field !w-20"
-              type="number"
-              min={1}
-              max={3600}
-              aria-label="Seconds between two letters, at least"
-              value={typed.pace_from ?? ''}
-              onChange={(event) => put({ pace_from: whole(event.target.value) })}
+            <Minutes
+              label="Minutes between two letters, at least"
+              seconds={typed.pace_from ?? null}
+              onChange={(pace_from) => put({ pace_from })}
             />
             to
-            <input
-              className="text-field !w-20"
-              type="number"
-              min={1}
-              max={3600}
-              aria-label="Seconds between two letters, at most"
-              value={typed.pace_to ?? ''}
-              onChange={(event) => put({ pace_to: whole(event.target.value) })}
+            <Minutes
+              label="Minutes between two letters, at most"
+              seconds={typed.pace_to ?? null}
+              onChange={(pace_to) => put({ pace_to })}
             />
-            seconds <span className="muted">(empty: as they come)</span>
+            minutes <span className="muted">(empty: as they come)</span>
           </span>
         </fieldset>
         <fieldset className="mb-4">
           <legend className="field-label">Letters leave between</legend>
           <span className="flex items-center gap-2">
-            <input
-              className="text-field !w-28"
-              type="time"
-              aria-label="Letters leave from"
-              value={clock(typed.hours_from ?? 0)}
-              onChange={(event) => put({ hours_from: minutesOf(event.target.value) })}
-            />
+            <TimeOfDay label="Letters leave from" value={typed.hours_from ?? 0} onChange={(hours_from) => put({ hours_from })} />
             and
-            <input
-              className="text-field !w-28"
-              type="time"
-              aria-label="Letters leave until"
-              value={clock(typed.hours_to ?? 1440)}
-              onChange={(event) => put({ hours_to: minutesOf(event.target.value, true) })}
-            />
+            <TimeOfDay label="Letters leave until" value={typed.hours_to ?? 1440} onChange={(hours_to) => put({ hours_to })} />
             <span className="muted">our time</span>
           </span>
         </fieldset>

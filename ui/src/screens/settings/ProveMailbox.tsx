@@ -35,7 +35,11 @@ export function ProveMailbox({ box, onClose }: { box: Shape<'Mailbox'>; onClose:
           {sent
             ? 'A code is on its way there; it is good for an hour. '
             : 'A code is sent there. Whoever reads it may write from it. '}
-          In practice it comes to the <Link to="/practice">practice post</Link>.
+          In practice it comes to the{' '}
+          <Link to="/practice-post" className="text-primary font-semibold">
+            practice post
+          </Link>
+          .
         </p>
         {(send.error ?? prove.error) != null && <ErrorNote error={send.error ?? prove.error} />}
         <label className="block mb-4">

@@ -21,7 +21,7 @@ module NimbleLetter
                 .order(:name)
                 .all
                 .map { |one| {kind: "account", id: one.id, name: one.name, detail: one.email, document: one.signature} }
-            boxes = Records::Mailbox.order(:address).eager(:account).all
+            boxes = Records::Mailbox.in_use.order(:address).eager(:account).all
             accounts +
               boxes.map do |box|
                 {
