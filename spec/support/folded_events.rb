@@ -4,16 +4,20 @@
 class FoldedEvents
   attr_reader :step, :state, :status
 
-  def initialize(plan, first_status)
-    @plan, @status = plan, first_status
+  # @param plans [Hash{Integer=>Core::Journey::Plan}] by number
+  def initialize(plans, first_status)
+    @plans, @status = plans, first_status
   end
 
   def take(event)
     case event.kind
-    when "joined" then @step, @state = @plan.steps.first&.id, "active"
+    when "joined"
+      @plan = @plans.fetch(event.data["plan"])
+      @step, @state = @plan.steps.first&.id, "active"
     when "sent", "step_done", "skipped", "went_without" then @step = @plan.following(event.step_id) if @step == event.step_id
     when "lane_taken" then @step = lane(event)
     when "member_moved" then @step = event.step_id
+    when "plan_moved" then @step, @plan = event.data["step"], @plans.fetch(event.data["plan"])
     when "left", "finished" then @state = event.kind
     when "came_back" then @state = "active"
     when "status_moved" then @status = event.data["to"]

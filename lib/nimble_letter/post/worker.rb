@@ -51,6 +51,7 @@ module NimbleLetter
         at = moment(now)
         Work::ReckonAnew.round(at)
         Work::AskLeaving.round(at)
+        Work::ApplyPlan.round(at)
         Work::JoinByRules.round(at)
         Work::AdvanceMembers.round(at, hands: @hands)
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }

@@ -18,6 +18,7 @@ RSpec.describe "the people behind numbers" do
       "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
       "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
       "GET /api/join-rules/{id}/people" => getting("/api/join-rules/#{joined_by.id}/people?part=joined"),
+      "GET /api/sequences/{id}/proposal/people" => getting("/api/sequences/#{proposed.id}/proposal/people?kind=untouched"),
       "GET /api/post/people" => getting("/api/post/people?"),
       "GET /api/sequences/{id}/ready/people" => getting("/api/sequences/#{draft.id}/ready/people?mailbox_id=#{draft_mailbox}")
     }
@@ -37,6 +38,10 @@ RSpec.describe "the people behind numbers" do
     ran_on = start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
     set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
     Work::TakeBack.start(set, moment: at).tap { ran_on.update(state: "paused") }
+  end
+  let(:proposed) do
+    ran_on = start(make_sequence(people: Array.new(130) { make_person(city: "Leeds", known_as: "Bo") }))
+    Work::ChangePlan.new(ran_on, moment).propose({leave_on: []}, version: 0)
   end
   let(:joined_by) do
     rule = Work::KeepRule.make(sequence, {kind: "file", settings: {}}, moment: moment)

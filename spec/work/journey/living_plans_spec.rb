@@ -33,7 +33,7 @@ RSpec.describe "a plan that lives" do
     letter = Records::Delivery.where(member_id: member.id, state: "sent").order(Sequel.desc(:id)).first
     task = Records::Task.where(state: "open").order(:id).first
     here = moment(at, account: maren)
-    case random.rand(14)
+    case random.rand(15)
     when 0, 1 then letter && Work::Touch.call("opened", letter, at: at, by_machine: random.rand(4).zero?)
     when 2, 3 then letter && Work::Touch.call("clicked", letter, at: at, by_machine: random.rand(4).zero?, link: "https://rooms.example")
     when 4 then letter && Work::Happening.call("replied", at: at, person_id: member.person_id, delivery: letter)
@@ -44,8 +44,23 @@ RSpec.describe "a plan that lives" do
     when 10 then move(random, here, member)
     when 11 then %w[pause resume].each { |move| Work::RunSequence.call(@sequence.refresh, move, moment: here) if under_way? }
     when 12 then act({"kind" => "standing", "standing" => %w[client lead].sample(random: random)}, member, here)
+    when 14 then under_way? && change_plan(random, here)
     when 13 then Work::Away.call(member.person_id, at.to_date + random.rand(8), here)
     end
+  end
+
+  # Steps are put in, taken out, changed about or moved in time.
+  def change_plan(random, here)
+    steps = PlanInput.of(@sequence.refresh)
+    fresh = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
+    random.rand(1..3).times { PlanInput.change(steps, random, fresh) }
+    change = Work::ChangePlan.new(@sequence.refresh, here)
+    change.propose({steps: steps}, version: @sequence.proposal_version)
+    expect(change.reckon.counts.values.sum).to eq(@sequence.members_dataset.active.count)
+    change.effect(version: @sequence.proposal_version)
+    @plan = @sequence.refresh.plan
+  rescue NimbleLetter::Invalid
+    nil # what cannot be meant is refused
   end
 
   def under_way? = %w[running paused].include?(@sequence.refresh.state)
@@ -92,10 +107,13 @@ RSpec.describe "a plan that lives" do
     end
   end
 
+  def plans = @sequence.plans_dataset.all.to_h { |plan| [plan.number, plan.to_core] }
+
   def folds!
+    plans = self.plans
     events = Records::Event.where(sequence_id: @sequence.id).order(:id).all.group_by(&:member_id)
     @sequence.members_dataset.each do |member|
-      folded = FoldedEvents.new(@plan, "to_write")
+      folded = FoldedEvents.new(plans, "to_write")
       events.fetch(member.id).each { |event| folded.take(event) }
       told = [folded.step, folded.state, folded.status]
       expect(told).to eq([member.step_id, member.state, member.status]), events[member.id].map { |event| [event.kind, event.step_id] }.to_s
@@ -123,7 +141,9 @@ RSpec.describe "a plan that lives" do
   def in_its_window!(before)
     went = Records::Event.where(kind: "sent", sequence_id: @sequence.id).where { id > before }.all
     went.each do |event|
-      step, person = @plan[event.step_id], Records::Person[event.person_id]
+      # In the plan it was sent by: one of those before may have had another time for it.
+      step = plans.values.reverse.filter_map { |plan| plan[event.step_id] }.first
+      person = Records::Person[event.person_id]
       zone = (step.timing.zone == "theirs") ? moment.zone_of(person) : firm.zone
       day, minute = Core::Calendar::Zones.local(zone, event.occurred_at)
       late = Core::Sending::Room::LATE_SECONDS / 60

@@ -83,7 +83,8 @@ RSpec.describe "a rehearsal" do
         sequence = draft_of(plans.steps, box)
         opens = random.rand(2).zero?
         rehearsal = rehearsed(sequence, opens ? Core::Journey::Assumption.everybody_opens : nobody)
-        # Some would reach nobody.
+        # Some would reach nobody; whether somebody is handed over twice hangs on the other sequence.
+        next if sequence.plan.all.grep(Core::Journey::Steps::HandOver).size > 1
         next unless Work::ReadyCheck.new(sequence, moment).call[:ready]
 
         start(sequence)

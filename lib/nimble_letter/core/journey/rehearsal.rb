@@ -38,7 +38,7 @@ module NimbleLetter
         # @param changed [#call] what is known of somebody when a step has changed their record; nil: as before
         def initialize(machine, plan, room, assumption, link: ->(_step) {}, due: ->(_step, at) { at }, changed: ->(_one, _step) {})
           @machine, @plan, @room, @assumption, @link, @due, @changed = machine, plan, room, assumption, link, due, changed
-          @letters, @doings, @outs, @handed, @turns = [], [], [], Set.new, 0
+          @letters, @doings, @outs, @turns = [], [], [], 0
           @days = Hash.new { |days, day| days[day] = [] }
         end
 
@@ -89,24 +89,25 @@ module NimbleLetter
         # What the journey decides next, and when; or what is assumed to happen before that.
         def ahead(traveller, now)
           decision, at = @machine.soonest(@plan, traveller.place, traveller.known, now)
+          return nod(traveller, decision, now) if decision.is_a?(Decisions::Wait) && decision.for == :nod
+
           heard = traveller.pending.first
           if heard && (heard.at < at || decision.is_a?(Decisions::Wait))
             traveller.decision = nil
             return wake(traveller, [heard.at, now].max)
           end
-          return waits(traveller, decision, now) if decision.is_a?(Decisions::Wait)
+          # Nothing comes any more.
+          return if decision.is_a?(Decisions::Wait)
 
-          traveller.decision, traveller.wanted, traveller.due, traveller.why = decision, at, at, nil
+          # What is long due has missed its time already.
+          due = decision.is_a?(Decisions::Send) ? decision.due.at : at
+          traveller.decision, traveller.wanted, traveller.due, traveller.why = decision, due, due, nil
           wake(traveller, [at, now].max)
         end
 
-        # Somebody looks, or is done.
-        def waits(traveller, decision, now)
-          case decision.for
-          when :nod then traveller.known = traveller.known.plus(nods: traveller.known.nods + [decision.step.id])
-          when :outcome then traveller.pending = [@assumption.done(decision.step, @due.call(decision.step, now))]
-          else return # nothing comes any more
-          end
+        # Somebody looks as soon as it is time to.
+        def nod(traveller, decision, now)
+          traveller.known = traveller.known.plus(nods: traveller.known.nods + [decision.step.id])
           ahead(traveller, now)
         end
 
@@ -141,7 +142,7 @@ module NimbleLetter
           @letters << Letter.new(traveller.id, step.id, traveller.box.id, at, traveller.wanted, traveller.why)
           traveller.had_letter = true
           reactions = @assumption.reactions(traveller.id, step, at, @link.call(step))
-          traveller.pending = (traveller.pending + reactions).sort_by(&:at) if reactions.any?
+          assume(traveller, reactions) if reactions.any?
           traveller.place = @plan.after(traveller.place, at)
           ahead(traveller, at)
         end
@@ -179,11 +180,17 @@ module NimbleLetter
         def opening(traveller, at) =
           @machine.opening(traveller.decision.step, traveller.place.with(base: at), traveller.known, at).at
 
-        # Whoever is in the other sequence already is passed by.
-        def handed_over?(traveller, step) = step.is_a?(Steps::HandOver) && @handed.add?([traveller.id, step.sequence_id]) && !step.stays
+        # The other sequence is taken to run, and to take them.
+        def handed_over?(step) = step.is_a?(Steps::HandOver) && !step.stays
+
+        def assume(traveller, events)
+          traveller.pending = (traveller.pending + events).sort_by(&:at)
+        end
 
         def does(traveller, step, at)
           @doings << Doing.new(traveller.id, step, at)
+          # Whether or not the sequence waits for it: a lane further on may ask.
+          assume(traveller, [@assumption.done(step, @due.call(step, at))]) if step.is_a?(Steps::Task)
           traveller.known = @changed.call(traveller, step) || traveller.known if step.is_a?(Steps::Change)
         end
 
@@ -193,7 +200,7 @@ module NimbleLetter
           now = decision.is_a?(Decisions::Take) ? [at, decision.at].max : at
           if decision.is_a?(Decisions::Do) && decision.step.is_a?(Steps::Task) && decision.step.waits
             traveller.place = traveller.place.with(begun: at)
-          elsif decision.is_a?(Decisions::Do) && handed_over?(traveller, decision.step)
+          elsif decision.is_a?(Decisions::Do) && handed_over?(decision.step)
             return @outs << Out.new(traveller.id, at, "handed_over")
           else
             traveller.place = @plan.behind(decision, traveller.place, now)

@@ -7,12 +7,13 @@ module NimbleLetter
       extend JsonColumn
       include Versioned
 
-      json_column :audience, :sender, :leave_on, :leave_if
+      json_column :audience, :sender, :leave_on, :leave_if, :proposal
 
       STATES = %w[draft running paused stopped ended].freeze
 
       many_to_one :account
-      one_to_many :steps, order: :position
+      # What was taken out of a plan that ran stays, for those who had it.
+      one_to_many :steps, order: :position, conditions: {out_at: nil}
       one_to_many :members
       one_to_many :plans, class: "NimbleLetter::Records::FrozenPlan", order: :number
       one_to_many :events, class: "NimbleLetter::Records::SequenceEvent", order: :id
@@ -32,7 +33,7 @@ module NimbleLetter
       # @return [Array<Hash>] the steps of the trunk, lanes within their forks, as Core::Journey::PlanJson reads them
       # @yield [Step] more about each step
       def tree(&more)
-        lanes = Lane.where(fork_id: steps.map(&:id)).order(:position).all.group_by(&:fork_id)
+        lanes = Lane.where(fork_id: steps.map(&:id), out_at: nil).order(:position).all.group_by(&:fork_id)
         branch(steps.group_by(&:lane_id), lanes, nil, more)
       end
 

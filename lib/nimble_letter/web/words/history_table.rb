@@ -26,6 +26,7 @@ module NimbleLetter
         "nodded" => "“%<letter>s” may go",
         "came_back" => "Is in “%<sequence>s” again",
         "member_moved" => "Moved to another step of “%<sequence>s”",
+        "plan_moved" => "The plan of “%<sequence>s” was changed",
         "member_paused" => "Paused in “%<sequence>s”",
         "member_went_on" => "Goes on in “%<sequence>s”",
         "finished" => "Went through “%<sequence>s”",
@@ -75,7 +76,8 @@ module NimbleLetter
         "set_by_hand" => "a colleague has set it",
         "cannot_join" => "they cannot join the other sequence",
         "sequence_not_running" => "the other sequence is not running",
-        "circle" => "they go round in a circle"
+        "circle" => "they go round in a circle",
+        "plan_changed" => "the plan was changed"
       }.freeze
       # What a history can be narrowed to.
       ABOUT = {
@@ -84,7 +86,7 @@ module NimbleLetter
         "notes" => %w[note call task_done],
         "record" => %w[field_changed merged imported],
         "sequences" => %w[joined left finished skipped went_without status_moved lane_taken step_done came_back member_moved member_paused
-          member_went_on]
+          member_went_on plan_moved]
       }.freeze
     end
   end

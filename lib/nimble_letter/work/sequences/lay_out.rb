@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Work
-    # Writes the steps of a draft as they came, each under a number for life: personal lines, and later what happened, hang on it.
+    # Writes the steps of a plan as they came, each under a number for life: personal lines, and later what happened, hang on it.
     # What is new may come with a negative number of its own, so that a lane can be about it.
     class LayOut
       # What the steps of each kind keep beside letter and timing.
@@ -15,7 +15,7 @@ module NimbleLetter
         "fork" => %w[within]
       }.freeze
 
-      # @param sequence [Records::Sequence] a locked draft
+      # @param sequence [Records::Sequence] locked
       # @param moment [Moment]
       def initialize(sequence, moment)
         @sequence, @moment = sequence, moment
@@ -28,12 +28,15 @@ module NimbleLetter
         @own_lanes = Records::Lane.where(fork_id: @own.keys).as_hash(:id)
         @numbers, @kept, @kept_lanes, @tests = {}, [], [], []
         put(steps, nil)
-        Records::Lane.where(id: @own_lanes.keys - @kept_lanes).delete
-        Records::Step.where(id: @own.keys - @kept).delete
+        take_out(Records::Lane.where(id: @own_lanes.keys - @kept_lanes))
+        take_out(Records::Step.where(id: @own.keys - @kept))
         @tests.each { |lane, test| lane.update(test: test && about(test)) }
       end
 
       private
+
+      # What may have been passed by somebody stays.
+      def take_out(gone) = @sequence.draft? ? gone.delete : gone.where(out_at: nil).update(out_at: @moment.now)
 
       def put(steps, lane_id)
         steps.each do |json|
@@ -49,8 +52,9 @@ module NimbleLetter
         values.merge!(Records::Step.timing_columns(timing(json.transform_keys(&:to_sym)))) unless kind == "fork"
         step = @own[json["id"]]
         raise twice if step && @kept.include?(step.id)
+        raise another if step && !@sequence.draft? && step.kind != kind
 
-        step ? step.update(values) : step = Records::Step.create(values.merge(sequence_id: @sequence.id))
+        step ? step.update(**values, out_at: nil) : step = Records::Step.create(values.merge(sequence_id: @sequence.id))
         @numbers[json["id"]] = step.id if json["id"]
         @kept << step.id
         step
@@ -62,12 +66,14 @@ module NimbleLetter
           raise twice if lane && @kept_lanes.include?(lane.id)
 
           values = {fork_id: step.id, position: position, words: json["words"], comes_back: json.fetch("comes_back", true)}
-          lane ? lane.update(values) : lane = Records::Lane.create(values)
+          lane ? lane.update(**values, out_at: nil) : lane = Records::Lane.create(values)
           @kept_lanes << lane.id
           @tests << [lane, json["test"]]
           put(json.fetch("steps", nil) || [], lane.id)
         end
       end
+
+      def another = Invalid.new("A step that runs stays of its kind.", at: "steps.kind", hint: "Take it out, and put in another.")
 
       def twice = Invalid.new("One step stands in this plan twice.", code: :step_twice, at: "steps")
 

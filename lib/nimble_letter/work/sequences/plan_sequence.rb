@@ -59,12 +59,13 @@ module NimbleLetter
       end
       private_class_method :columns
 
+      # @return [Time, nil]
+      # @raise [Invalid]
       def self.time(text)
         text && Time.iso8601(text).utc
       rescue ArgumentError
         raise Invalid.new("“#{text.to_s[0, 40]}” is no time.", at: "ends_at")
       end
-      private_class_method :time
     end
   end
 end

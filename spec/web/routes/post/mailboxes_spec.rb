@@ -64,7 +64,7 @@ RSpec.describe "mailboxes over the API" do
     worker(transport: wire).dispatch_due(due.get(:due_at))
     expect([wire.delivered, due.get(:state)]).to eq([[], "failed"])
     expect(Records::SetAside.first.reason).to include("retired")
-    expect(Work::Sender.new("kind" => "mailbox", "mailbox_id" => box.id).for(make_person)).to be_nil
+    expect(Work::Sender.new({"kind" => "mailbox", "mailbox_id" => box.id}).for(make_person)).to be_nil
     expect(call_api(:post, "/api/mailboxes/#{box.id}/take-back")["retired"]).to be(false)
   end
 

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Web
+    module Routes
+      # /api/sequences/:id/proposal: a change of a sequence that runs, before it is made
+      module Proposals
+        # What these routes share.
+        module Helpers
+          def proposal = @proposal ||= Work::ChangePlan.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment)
+
+          def proposed(sequence) = json(ProposalJson.write(sequence.refresh, moment))
+        end
+
+        def self.registered(app)
+          app.helpers Helpers
+
+          app.get("/api/sequences/:id/proposal") { proposed(fetch_record(Records::Sequence, params[:id], "sequence")) }
+
+          app.put("/api/sequences/:id/proposal") { proposed(proposal.propose(input.except(:version), version: input[:version])) }
+
+          app.post("/api/sequences/:id/proposal/discard") { proposed(proposal.discard(version: input[:version])) }
+
+          app.post "/api/sequences/:id/proposal/effect" do
+            json(SequenceJson.new(proposal.effect(version: input[:version]).refresh, moment).write)
+          end
+
+          app.get "/api/sequences/:id/proposal/people" do
+            ids = proposal.reckon.people.fetch(params["kind"].to_s, [])
+            json(PersonRows.page(Records::Person.where(Sequel[:people][:id] => ids), moment: moment, cursor: params["cursor"]))
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Moves members into the plan that is in effect, slice by slice, each slice one transaction; whoever's letter is on its way to the
+    # server comes with the next round. Killed anywhere, it goes on where it stood: a member carries the number of their plan.
+    module ApplyPlan
+      SLICE = 500
+      REASON = "plan_changed"
+
+      # @param moment [Moment]
+      # @param stop [#call] asked between slices
+      # @return [Integer] members moved
+      def self.round(moment, stop: -> { false })
+        changed(moment).sum { |sequence, number| stop.call ? 0 : move_all(sequence, number, moment, stop) }
+      end
+
+      # @return [Array<Array(Records::Sequence, Integer)>] with the number in effect, those that have somebody in an older plan
+      def self.changed(_moment)
+        newest = Records::FrozenPlan.where(sequence_id: Records::Sequence.where(state: %w[running paused]).select(:id))
+          .group(:sequence_id).having { max(:number) > 1 }.select_hash(:sequence_id, Sequel.function(:max, :number).as(:number))
+        newest.filter_map do |id, number|
+          [Records::Sequence[id], number] if Records::Member.active.where(sequence_id: id).where { plan < number }.any?
+        end
+      end
+      private_class_method :changed
+
+      def self.move_all(sequence, number, moment, stop)
+        moved = 0
+        until stop.call || (count = slice(sequence, number, moment)).zero?
+          moved += count
+        end
+        moved
+      end
+      private_class_method :move_all
+
+      def self.slice(sequence, number, moment)
+        Records.db.transaction do
+          members = behind(sequence, number).limit(SLICE).for_update.skip_locked.all
+          move(members, sequence, number, moment) if members.any?
+          members.size
+        end
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *PutAside::OF_ONE_THING
+        # One of them keeps the others: they are looked at one by one, and who cannot be moved stays in the plan they carry.
+        behind(sequence, number).limit(SLICE).select_map(:id).each { |id| one(id, sequence, number, moment) }
+        0
+      end
+      private_class_method :slice
+
+      def self.one(id, sequence, number, moment)
+        PutAside.guard(AdvanceMembers::KIND, id, at: moment.now) do
+          Records.db.transaction do
+            members = behind(sequence, number).where(Sequel[:members][:id] => id).for_update.skip_locked.all
+            move(members, sequence, number, moment) if members.any?
+          end
+        end
+      end
+      private_class_method :one
+
+      def self.behind(sequence, number)
+        on_the_way = Records::Delivery.where(sequence_id: sequence.id, state: %w[claimed on_wire in_doubt]).select(:member_id)
+        Records::Member.active.where(sequence_id: sequence.id).where { plan < number }.exclude(id: on_the_way).order(:id)
+      end
+      private_class_method :behind
+
+      def self.move(members, sequence, number, moment)
+        plan = moment.plan_of(sequence.id, number)
+        waiting = waiting_for_somebody(members)
+        written = MemberWrites.new(moment)
+        places = members.to_h { |member| [member.id, place(member, plan, sequence, moment)] }
+        # Whose letter failed waits for somebody's word, in the new plan as in the old.
+        going = members.reject { |member| waiting.include?(member.id) && places[member.id].step_id == member.step_id }
+        call_back(going, places, moment)
+        members.each { |member| carry(member, places[member.id], number, written) }
+        written.flush
+        halted = sequence.state == "paused"
+        Onward.new(plan, sequence.id, moment, heard: true, halted: halted).call(going, places: places.slice(*going.map(&:id)))
+      end
+      private_class_method :move
+
+      def self.place(member, plan, sequence, moment) =
+        Core::Journey::Moving.moved(moment.plan_of(sequence.id, member.plan), plan, member.place)
+      private_class_method :place
+
+      # @return [Set<Integer>] members whose letter failed and who wait for somebody to decide
+      def self.waiting_for_somebody(members)
+        failed = Records::Delivery.where(member_id: members.map(&:id), state: "failed")
+        failed.where(id: Records::SetAside.exclude(delivery_id: nil).select(:delivery_id)).select_map(:member_id).to_set
+      end
+      private_class_method :waiting_for_somebody
+
+      # What waits for its time is written down anew where it is still to come; tasks of steps that are gone are nobody's any more.
+      def self.call_back(members, places, moment)
+        ids = members.map(&:id)
+        Records::Delivery.where(member_id: ids, state: "due").update(state: "skipped", reason: REASON)
+        gone = members.reject { |member| places[member.id].step_id == member.step_id }
+        Records::SetAside.where(kind: "letter",
+          delivery_id: Records::Delivery.where(member_id: gone.map(&:id), state: "failed").select(:id)).delete
+        gone.each do |member|
+          Records.db[:tasks].where(member_id: member.id, step_id: member.step_id, state: "open")
+            .update(state: "dropped", reason: REASON, version: Sequel[:version] + 1, updated_at: moment.now)
+        end
+      end
+      private_class_method :call_back
+
+      def self.carry(member, place, number, written)
+        # What they had may lie ahead of them now.
+        written.member(member, {plan: number, moved: true, **Records::Member.columns_of(place)})
+        written.event("plan_moved", member, nil, {plan: number, step: place.step_id})
+      end
+      private_class_method :carry
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # What a change of plan would mean for those who are on the way: by what the journey says of each of them in the plan they carry and
+    # in the one that is proposed, if they do nothing.
+    class Reckoning
+      # In this order: a person is counted once.
+      KINDS = %w[lane_gone fewer more later sooner untouched].freeze
+      SLICE = 1000
+
+      # @param sequence [Records::Sequence]
+      # @param plan [Core::Journey::Plan] as it would be
+      def initialize(sequence, plan, moment)
+        @sequence, @plan, @moment = sequence, plan, moment
+      end
+
+      # @return [Hash{String=>Integer}] people by KINDS
+      def counts = KINDS.to_h { |kind| [kind, people.fetch(kind, []).size] }
+
+      # @return [Hash{String=>Array<Integer>}] numbers of people
+      def people
+        @people ||= begin
+          ids = @sequence.members_dataset.active.order(:id).select_map(:id)
+          ids.each_slice(SLICE).flat_map { |some| judged(Records::Member.where(id: some).order(:id).all) }
+            .group_by(&:first).transform_values { |pairs| pairs.map(&:last) }
+        end
+      end
+
+      private
+
+      def judged(members)
+        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
+        before = Ahead.new(@sequence, @moment).call(members, people)
+        members.group_by(&:plan).flat_map do |number, some|
+          old = @moment.plan_of(@sequence.id, number)
+          known = Knowing.new(@plan, @moment).of_members(some, people, all: true, heard: true)
+          some.map { |member| [kind(old, member, before.fetch(member.id), after(old, member, known[member.id])), member.person_id] }
+        end
+      end
+
+      # @return [Hash{Integer=>Time}] by step, in the proposed plan
+      def after(old, member, known)
+        place = Core::Journey::Moving.moved(old, @plan, member.place)
+        path = Core::Journey::Path.new(@moment.machine, @plan, known)
+        path.letters(place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
+      end
+
+      def kind(old, member, before, after)
+        return "lane_gone" if lane_gone?(old, member.step_id)
+        return "fewer" if after.size < before.size
+        return "more" if after.size > before.size
+
+        first, now = before.values.first, after.values.first
+        return "untouched" if first.nil? || before == after || (first - now).abs < 60
+
+        (now > first) ? "later" : "sooner"
+      end
+
+      def lane_gone?(old, step_id)
+        leading = step_id && old.leading(step_id)
+        leading = old.leading(leading) while leading.is_a?(Integer)
+        leading.is_a?(Core::Journey::Steps::Lane) && @plan.lane(leading.id).nil?
+      end
+    end
+  end
+end
