@@ -41,7 +41,7 @@ RSpec.describe "the people behind numbers" do
   end
   let(:proposed) do
     ran_on = start(make_sequence(people: Array.new(130) { make_person(city: "Leeds", known_as: "Bo") }))
-    Work::ChangePlan.new(ran_on, moment).propose({leave_on: []}, version: 0)
+    Work::ChangePlan.new(ran_on, moment).propose({leave_on: []}, version: 0).tap { |one| one.update(state: "paused") }
   end
   let(:joined_by) do
     rule = Work::KeepRule.make(sequence, {kind: "file", settings: {}}, moment: moment)
