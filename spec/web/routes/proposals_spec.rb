@@ -55,6 +55,14 @@ RSpec.describe "changing a sequence that runs, over the API" do
     call_api(:post, path("/effect"), {version: 2}, status: 422)
   end
 
+  it "asks for the password again where it moves very many" do
+    propose(added)
+    stub_const("NimbleLetter::Work::Moment::MANY", 3)
+    stale = Work::Moment.new(now: now, fresh: false)
+    expect { Work::ChangePlan.new(sequence.refresh, stale).effect(version: 1) }.to raise_error(Forbidden)
+    expect(sequence.plans_dataset.count).to eq(1)
+  end
+
   it "refuses what cannot be, and keeps what was proposed" do
     propose(added)
     propose([], version: 1, status: 422)

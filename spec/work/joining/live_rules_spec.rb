@@ -237,6 +237,16 @@ RSpec.describe "joining by live rules" do
     expect(Records::SetAside.select_map(:kind)).to eq(["round"])
   end
 
+  it "asks for the password again before it takes in very many who are there already" do
+    stub_const("NimbleLetter::Work::Moment::MANY", 2)
+    Array.new(3) { wear(make_person) }
+    stale = Work::Moment.new(now: now, firm: firm, fresh: false)
+    input = {kind: "tag", settings: {tag_id: tag.id}, live: true}
+    expect { Work::KeepRule.make(sequence, {**input, now_too: true}, moment: stale) }.to raise_error(Forbidden)
+    expect(Records::JoinRule.count).to eq(0)
+    expect(Work::KeepRule.make(sequence, input, moment: stale).listens).to be(true)
+  end
+
   it "keeps one whom nobody can take in from holding up the others" do
     rule("tag", {tag_id: tag.id})
     people = Array.new(3) { make_person }

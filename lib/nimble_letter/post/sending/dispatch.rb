@@ -57,11 +57,11 @@ module NimbleLetter
           break if stop.call
 
           departed = settle(outcome, load) { |taken| depart(row, letter, load, taken) }
-          @telling.when_due(load)
+          @telling.when_due(moment)
           outcome = departed ? [row, hand_over(row, letter, load)] : nil
         end
         settle(outcome, load) if outcome
-        @telling.now(load)
+        @telling.now(moment)
         @claims.give_back(rows)
       end
 

@@ -31,7 +31,7 @@ module NimbleLetter
         row, result = outcome
         return unless result.is_a?(Outcomes::Accepted)
 
-        @telling.add(row)
+        @telling.add(row, load.person(row))
         works(row, load)
         @checkpoints.reach(:recorded, row)
         row

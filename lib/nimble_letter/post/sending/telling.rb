@@ -14,26 +14,27 @@ module NimbleLetter
       # @param clock [#call] seconds that only grow
       def initialize(held, patience, checkpoints = Checkpoints::NONE, clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) })
         @held, @patience, @checkpoints, @clock = held, patience, checkpoints, clock
-        @rows, @since = {}, nil
+        @rows, @since = {}.compare_by_identity, nil
       end
 
       # @param row [Records::Delivery] of which it is written down that it was taken; a second time changes nothing
-      def add(row)
+      # @param person [Records::Person] whose it is
+      def add(row, person)
         @since ||= @clock.call
-        @rows[row.id] = row
+        @rows[row] = person
       end
 
-      # @param load [Load] that the rows are of
-      def when_due(load)
-        now(load) if @rows.size >= AT_ONCE || (@since && @clock.call - @since > SECONDS)
+      # @param moment [Work::Moment]
+      def when_due(moment)
+        now(moment) if @rows.size >= AT_ONCE || (@since && @clock.call - @since > SECONDS)
       end
 
-      # @param load [Load]
-      def now(load)
-        rows, @rows, @since = @rows.values, {}, nil
-        rows.each { |row| @checkpoints.reach(:taken, row) }
-        tell(rows, load.moment, rows.to_h { |row| [row.person_id, load.person(row)] })
-        rows.each { |row| @checkpoints.reach(:told, row) }
+      # @param moment [Work::Moment]
+      def now(moment)
+        told, @rows, @since = @rows, {}.compare_by_identity, nil
+        told.each_key { |row| @checkpoints.reach(:taken, row) }
+        tell(told.keys, moment, told.each_value.to_h { |person| [person.id, person] })
+        told.each_key { |row| @checkpoints.reach(:told, row) }
       end
 
       # @param rows [Array<Records::Delivery>]

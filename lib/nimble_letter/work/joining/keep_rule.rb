@@ -60,6 +60,8 @@ module NimbleLetter
           # What it is about has changed: it begins again.
           Records::JoinRule.where(id: @rule.id).update(listens: false) if version && input.key?(:settings)
           self.class.listen(@rule.sequence, @moment)
+          # As a start for so many would.
+          @moment.fresh! if @rule.refresh.listens && @rule.now_too && now_true.limit(Moment::MANY + 1).count > Moment::MANY
         end
         @rule.refresh
       end
@@ -76,6 +78,9 @@ module NimbleLetter
       end
 
       private
+
+      # @return [Sequel::Dataset] of people of whom it is true when it begins to listen
+      def now_true = (@rule.kind == "filter") ? LiveFilter.new(@rule, @moment).people : wearing
 
       def wearing
         table, column = (@rule.kind == "tag") ? %i[people_tags tag_id] : %i[list_people list_id]

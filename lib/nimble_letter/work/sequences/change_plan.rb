@@ -44,6 +44,7 @@ module NimbleLetter
       def effect(version:)
         Records.db.transaction do
           under_way!(version)
+          @moment.fresh! if @sequence.members_dataset.active.count > Moment::MANY
           number = @sequence.plans_dataset.max(:number) + 1
           write(proposal)
           plan = @sequence.laid_out(number)
