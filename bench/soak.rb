@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Runs web, two workers, a clerk and a database for some minutes, and makes life hard for them: one of them is killed every
+# Runs web, two workers, a sender, a clerk and a database for some minutes, and makes life hard for them: one of them is killed every
 # few seconds, the mail server misbehaves at every stage, and odd mail comes among ordinary mail. Then counts what came of
 # it. `ruby bench/soak.rb [minutes] [seed]`; everything is its own, under var-soak, on loopback, and ends by itself.
 
@@ -13,6 +13,7 @@ include NimbleLetter # rubocop:disable Style/MixinUsage -- the builders of the s
 
 require_relative "../spec/support/builders_alone"
 require_relative "../spec/support/transports"
+require_relative "../spec/support/plan_input"
 require_relative "parts/hard_life"
 
 minutes = Float(ARGV.fetch(0, "60"))

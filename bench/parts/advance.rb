@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "starts"
-
 module Bench
   module_function
 
@@ -13,7 +11,7 @@ module Bench
       extend ::Builders
 
       sequence = make_sequence(people: [], letters: [], mailbox: make_mailbox(daily_limit: count))
-      sequence.update(audience: {"people" => bench_people(count)})
+      sequence.update(audience: {"people" => make_people(count)})
       Records::Firm.save(postal_address: "4 Felt Yard")
       Work::PlanSequence.change(sequence, {version: 1, steps: forked_plan(make_letter.id, make_letter.id)}, moment: moment)
       start(sequence.refresh)

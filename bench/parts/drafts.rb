@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "starts"
-
 module Bench
   module_function
 
@@ -14,7 +12,7 @@ module Bench
       body = "Dear {{first name}}, how is {{city}}? Yours, {{sender name}}"
       some = Array.new(letters) { make_letter(body: body) }
       sequence = make_sequence(people: [], letters: some, mailbox: make_mailbox(daily_limit: count))
-      bench_people(count)
+      make_people(count)
       sequence.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
       by = -> { Work::Moment.new(now: NOW, account: nil) }
       open = -> { Web::SequenceJson.new(Records::Sequence[sequence.id], by.call).write }

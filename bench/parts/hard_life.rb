@@ -4,7 +4,7 @@
 class HardLife
   include Builders
 
-  PARTS = {"web" => "web", "worker 1" => "worker", "worker 2" => "worker", "clerk" => "clerk"}.freeze
+  PARTS = {"web" => "web", "worker 1" => "worker", "worker 2" => "worker", "sender" => "sender", "clerk" => "clerk"}.freeze
   KILL_EVERY_SECONDS = 14.0..26.0
   BATCH_EVERY_SECONDS = 25
   BATCH_PEOPLE = 60
@@ -109,6 +109,9 @@ class HardLife
     @maildir = Post::Maildir.new(@configuration.maildir)
     @boxes = Array.new(6) { make_mailbox(daily_limit: 2000) }
     @account = make_account
+    @welcome = Records::Tag.named("welcome")
+    @joined = start(make_sequence(people: [make_person(time_zone: nil)], mailbox: @boxes.first, letters: letters))
+    Work::KeepRule.make(@joined, {kind: "tag", settings: {tag_id: @welcome.id}, live: true}, moment: moment(NOW))
     @post_office = RudeServer.new(port: @configuration.smtp_port) { |heard, _line, talk| misbehave(heard, talk) }
     @children = Processes::Children.new(@configuration)
     PARTS.each { |name, part| @children.start(part, as: name, port: (@configuration.port if part == "web")) }
@@ -191,7 +194,27 @@ class HardLife
     start(sequence.refresh, at: @clock.now)
     act = Work::Act.new({"kind" => "tag", "names" => ["batch #{sequence.id}"]}, moment(@clock.now))
     Work::ChangeMany.start(act, Records::Person.dataset, moment: moment(@clock.now))
+    welcome(people)
+    change_a_plan
     BATCH_EVERY_SECONDS.times { @over || sleep(1) }
+  end
+
+  # They join by themselves.
+  def welcome(people)
+    Records::BulkInsert.call(:people_tags, people.map { |person| {person_id: person.id, tag_id: @welcome.id} })
+  end
+
+  # Of one that runs: another time for its first step, and a letter more.
+  def change_a_plan
+    running = Records::Sequence.where(state: "running").exclude(id: @joined.id).all.sample(random: @random) or return
+    steps = PlanInput.of(running)
+    steps.first["amount"] = @random.rand(4)
+    steps << step("letter", 1, letter_id: letters.first.id)
+    change = Work::ChangePlan.new(running, moment(@clock.now))
+    change.propose({steps: steps}, version: running.proposal_version)
+    change.effect(version: running.refresh.proposal_version)
+  rescue Invalid, Conflict
+    nil # it has ended meanwhile
   end
 
   def step(kind, hours = 0, **more) =
@@ -300,6 +323,20 @@ class HardLife
       Records::Event.where(kind: "step_done", step_id: Records::Step.where(kind: "task").select(:id)).count
   end
 
+  # Whoever got the tag is in it once, or may not be written to; and nobody is left behind in an older plan.
+  def account_of_joining
+    tagged = Records::Person.where(Sequel[:people][:id] => Records.db[:people_tags].where(tag_id: @welcome.id).select(:person_id))
+    in_it = Records::Member.where(sequence_id: @joined.id).exclude(rule_id: nil)
+    refused = Sequel.|({do_not_mail: true}, {address_failed: true}, {no_at_address: true})
+    newest = Records::FrozenPlan.group(:sequence_id).select_hash(:sequence_id, Sequel.function(:max, :number).as(:number))
+    in_doubt = Records::Delivery.where(state: "in_doubt").select(:member_id)
+    behind = Records::Member.active.exclude(id: in_doubt).select_map(%i[sequence_id plan])
+    say "joined by a rule: %d of %d; more than once: %d; not at all: %d; plans changed: %d; left in an older plan: %d",
+      in_it.count, tagged.count, in_it.group_and_count(:person_id).all.count { |row| row[:count] > 1 },
+      tagged.exclude(Sequel[:people][:id] => in_it.select(:person_id)).exclude(refused).count, newest.values.sum - newest.size,
+      behind.count { |id, plan| plan < newest.fetch(id) }
+  end
+
   def account
     taken = @post_office.taken.map { |text| text[/^Message-ID:\s*<([^@>]+)@/i, 1] }.tally
     states = Records::Delivery.select_map(%i[key state])
@@ -323,6 +360,7 @@ class HardLife
       of.call("in_doubt").count { |key| arrived.call(key).positive? }
     say "  set aside: %d; still open: %d; members that nothing moves: %d", waiting, open, adrift
     account_of_steps
+    account_of_joining
     account_of_mail
     say "page: %s; the longest time without an answer %.1f s", words(@pages), @longest_away
     acts = Records::ChangeSet.group_and_count(:state).as_hash(:state, :count)

@@ -17,7 +17,7 @@ module Bench
       extend ::Builders
 
       Records::Firm.save(postal_address: "4 Felt Yard")
-      people = bench_readers(count)
+      people = make_people(count)
       sink = Sink.new
       sent_before(people)
       plain, designed = [make_letter, make_letter(name: "Two")], [designed_letter, make_letter(name: "Two")]
@@ -76,14 +76,6 @@ module Bench
     raw = "From: a@b.example\r\nSubject: A word about your room\r\n\r\n#{"Dear Ana, how is York? " * 130}\r\n"
     wire = Benchmark.realtime { count.times { transport.deliver(raw, from: "a@b.example", to: "c@d.example") } }
     puts format("%-22s %4.0f messages a second", "the bare wire", count / wire)
-  end
-
-  def bench_readers(count)
-    rows = Array.new(count) do |n|
-      Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "bench#{n}@house.example", standing: "lead",
-        consent: "yes", city: "York", created_at: NOW, updated_at: NOW})
-    end
-    Records::BulkInsert.ids(:people, rows)
   end
 
   # Long ago, to all of them, from one mailbox.

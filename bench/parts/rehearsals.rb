@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "starts"
-
 module Bench
   module_function
 
@@ -14,7 +12,7 @@ module Bench
 
       box = make_mailbox(daily_limit: 2500)
       letters = Array.new(8) { make_letter }
-      bench_people(count)
+      make_people(count)
       draft = make_sequence(people: [], letters: [], mailbox: box)
       draft.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
       step = ->(letter, days = 2) { {"kind" => "letter", "letter_id" => letter.id, "amount" => days, "unit" => "working_days"} }

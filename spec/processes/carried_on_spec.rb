@@ -3,13 +3,7 @@
 # Members whose time has come, with workers that are killed while they carry them on.
 RSpec.describe "members that are carried on", :processes do
   let(:count) { 1_600 } # three slices and a bit
-  let(:people) do
-    rows = Array.new(count) do |n|
-      Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "lark#{n}@house.example", standing: "lead",
-        consent: "yes", created_at: now, updated_at: now})
-    end
-    Records::BulkInsert.ids(:people, rows)
-  end
+  let(:people) { make_people(count) }
   let(:sequence) do
     draft = make_sequence(people: [], letters: [])
     draft.update(audience: {"people" => people})

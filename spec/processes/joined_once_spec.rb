@@ -3,13 +3,7 @@
 # People who join by themselves, with two clerks at it at once, one of them killed.
 RSpec.describe "people who join by themselves", :processes do
   let(:count) { 1_600 } # three slices and a bit
-  let(:people) do
-    rows = Array.new(count) do |n|
-      Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "lark#{n}@house.example", standing: "lead",
-        consent: "yes", created_at: now, updated_at: now})
-    end
-    Records::BulkInsert.ids(:people, rows)
-  end
+  let(:people) { make_people(count) }
   let(:tag) { Records::Tag.named("price list") }
   let(:sequence) do
     draft = make_sequence(people: [make_person])

@@ -55,6 +55,16 @@ module Builders
     )
   end
 
+  # Many at once, with few statements.
+  # @return [Array<Integer>] their numbers
+  def make_people(count)
+    rows = Array.new(count) do |n|
+      Records::Person.with_folds({first_name: "Ana", last_name: "Lark #{n}", email: "lark#{n}@house.example", standing: "lead",
+        consent: "yes", city: "York", created_at: NOW, updated_at: NOW})
+    end
+    Records::BulkInsert.ids(:people, rows)
+  end
+
   def document(text) = Core::Letters::Document.from_text(text).to_h
 
   def make_letter(
