@@ -87,8 +87,8 @@ module Bench
       Records.db.run(<<~SQL)
         INSERT INTO deliveries (`key`, member_id, sequence_id, step_id, person_id, letter_id, mailbox_id, state, due_at, sent_at, round)
         SELECT CONCAT('old', seq), #{member.id}, #{sequence.id}, #{sequence.steps.first.id}, #{people.first} + seq % #{people.size},
-          #{sequence.steps.first.letter_id}, #{member.mailbox_id}, 'sent', '2025-01-01' + INTERVAL seq MINUTE,
-          '2025-01-01' + INTERVAL seq MINUTE, seq FROM seq_#{some.first}_to_#{some.last}
+          #{sequence.steps.first.letter_id}, #{member.mailbox_id}, 'sent', '2023-01-01' + INTERVAL seq MINUTE,
+          '2023-01-01' + INTERVAL seq MINUTE, seq + 1 FROM seq_#{some.first}_to_#{some.last}
       SQL
     end
   end
