@@ -44,13 +44,18 @@ export function StartDialog({
               </span>
               <span className="grow">{remark.words}</span>
               {remark.code === 'gaps' && (
-                <Link to={`/stack/${remark.step_id}`} className="text-primary font-semibold">
+                <Link to={`/stack/${remark.step_id}`} className="text-primary font-semibold whitespace-nowrap">
                   Fill gaps
                 </Link>
               )}
             </li>
           ))}
         </ul>
+      )}
+      {data?.ready && !data.first_at && (
+        <p className="font-serif text-lg leading-7 mb-3">
+          Nobody is in it from the start. Whoever its rules are true of joins by themselves.
+        </p>
       )}
       {data?.ready && data.first_at && data.last_at && (
         <div className="font-serif text-lg leading-7">
