@@ -55,6 +55,19 @@ RSpec.describe "changing a sequence that runs, over the API" do
     call_api(:post, path("/effect"), {version: 2}, status: 422)
   end
 
+  it "leaves whoever cannot be moved in the plan they carry, shows them, and moves the others" do
+    call_api(:post, path("/effect"), {version: propose(added)["version"]})
+    odd = sequence.members_dataset.order(:id).first
+    allow(Work::Knowing).to receive(:people).and_wrap_original do |original, ids, plan|
+      raise "odd" if ids.include?(odd.person_id)
+
+      original.call(ids, plan)
+    end
+    3.times { Work::ApplyPlan.round(moment) }
+    expect(sequence.members_dataset.order(:id).select_map(:plan)).to eq([1, 2, 2, 2])
+    expect(Records::SetAside.where(kind: "journey").select_map(%i[key tries])).to eq([[odd.id.to_s, 1]])
+  end
+
   it "asks for the password again where it moves very many" do
     propose(added)
     stub_const("NimbleLetter::Work::Moment::MANY", 3)

@@ -58,6 +58,7 @@ RSpec.describe "a plan that lives" do
     change.propose({steps: steps}, version: @sequence.proposal_version)
     expect(change.reckon.counts.values.sum).to eq(@sequence.members_dataset.active.count)
     change.effect(version: @sequence.proposal_version)
+    @changed = @changed.to_i + 1
     @plan = @sequence.refresh.plan
   rescue NimbleLetter::Invalid
     nil # what cannot be meant is refused
@@ -193,5 +194,6 @@ RSpec.describe "a plan that lives" do
     rescue RSpec::Expectations::ExpectationNotMetError, StandardError => error
       raise error, "In the life #{seed}: #{error.message}"
     end
+    expect(@changed).to be_positive unless ENV["LIFE"]
   end
 end

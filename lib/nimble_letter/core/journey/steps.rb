@@ -25,6 +25,16 @@ module NimbleLetter
         # Something a colleague does. of: "owner", "sender" or the number of a colleague. due_in: working days. waits: whether the
         # sequence waits for its outcome. outcomes: keys.
         Task = kind(:id, :words, **COMMON, of: "owner", due_in: 1, waits: true, outcomes: [])
+        # @param owner [Integer, nil] of the person
+        # @param sender [Integer, nil] whose mailbox they hear from
+        # @return [Integer, nil] number of the colleague whose task it is; nil: nobody's yet
+        Task.class_exec do
+          def whose(owner, sender)
+            return of if of.is_a?(Integer)
+
+            (of == "sender") ? sender || owner : owner || sender
+          end
+        end
         # A change to the record, its deal or its membership: what, and to what, see ChangeKinds.
         Change = kind(:id, :what, :to, **COMMON)
         # Joining another sequence; stays: in this one too.

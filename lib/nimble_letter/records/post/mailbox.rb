@@ -5,6 +5,7 @@ module NimbleLetter
     # An address the firm writes from, with its daily limit.
     class Mailbox < Sequel::Model(:mailboxes)
       extend JsonColumn
+      include Versioned
 
       json_column :signature
 

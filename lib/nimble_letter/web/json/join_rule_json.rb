@@ -18,7 +18,8 @@ module NimbleLetter
       # @param rules [Array<Records::JoinRule>]
       def self.rows(rules, moment)
         ids = rules.map(&:id)
-        joined = Records::Member.where(rule_id: ids).group(:rule_id).select_hash(:rule_id, Sequel.function(:count).*.as(:count))
+        people = Sequel.function(:count, :person_id).distinct.as(:count)
+        joined = Records::Member.where(rule_id: ids).group(:rule_id).select_hash(:rule_id, people)
         waiting = Records.db[:join_waits].where(rule_id: ids).group_and_count(:rule_id).as_hash(:rule_id, :count)
         rules.map do |rule|
           {

@@ -59,7 +59,7 @@ module NimbleLetter
           .map { |(date, account), tasks| {date: date, account_id: account, tasks: tasks} }
       end
 
-      def whose(doing) = doing.step.of.is_a?(Integer) ? doing.step.of : @rehearse.owners[doing.person_id]
+      def whose(doing) = doing.step.whose(@rehearse.owners[doing.person_id], @rehearse.boxes.fetch(doing.box_id).account_id)
     end
   end
 end

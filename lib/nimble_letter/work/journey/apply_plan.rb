@@ -12,11 +12,11 @@ module NimbleLetter
       # @param stop [#call] asked between slices
       # @return [Integer] members moved
       def self.round(moment, stop: -> { false })
-        changed(moment).sum { |sequence, number| stop.call ? 0 : move_all(sequence, number, moment, stop) }
+        changed.sum { |sequence, number| stop.call ? 0 : move_all(sequence, number, moment, stop) }
       end
 
       # @return [Array<Array(Records::Sequence, Integer)>] with the number in effect, those that have somebody in an older plan
-      def self.changed(_moment)
+      def self.changed
         newest = Records::FrozenPlan.where(sequence_id: Records::Sequence.where(state: %w[running paused]).select(:id))
           .group(:sequence_id).having { max(:number) > 1 }.select_hash(:sequence_id, Sequel.function(:max, :number).as(:number))
         newest.filter_map do |id, number|
@@ -60,8 +60,11 @@ module NimbleLetter
       private_class_method :one
 
       def self.behind(sequence, number)
+        # Without those whom somebody has to decide about, as everything that carries members on.
+        alone = Records::SetAside.left_alone(AdvanceMembers::KIND).filter_map { |key| Integer(key, exception: false) }
         on_the_way = Records::Delivery.where(sequence_id: sequence.id, state: %w[claimed on_wire in_doubt]).select(:member_id)
-        Records::Member.active.where(sequence_id: sequence.id).where { plan < number }.exclude(id: on_the_way).order(:id)
+        older = Records::Member.active.where(sequence_id: sequence.id).where { plan < number }
+        older.exclude(id: on_the_way).exclude(id: alone).order(:id)
       end
       private_class_method :behind
 

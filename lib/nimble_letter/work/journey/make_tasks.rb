@@ -22,13 +22,7 @@ module NimbleLetter
         due_on = moment.calendar.after(moment.today, step.due_in)
         mailboxes = Records::Mailbox.where(id: members.map(&:mailbox_id).uniq).select_hash(:id, :account_id)
         rows = members.map do |member|
-          owner = people.fetch(member.person_id).owner_id
-          whose =
-            case step.of
-            when "owner" then owner || mailboxes[member.mailbox_id]
-            when "sender" then mailboxes[member.mailbox_id] || owner
-            else step.of
-            end
+          whose = step.whose(people.fetch(member.person_id).owner_id, mailboxes[member.mailbox_id])
           [member.person_id, whose, member.sequence_id, step.id, member.id, step.words, due_on, moment.now, moment.now]
         end
         Records.db[:tasks].on_duplicate_key_update(AGAIN).import(COLUMNS, rows, slice: SLICE)

@@ -4,22 +4,6 @@ module NimbleLetter
   module Work
     # What became of a letter moves its member: it is out, its address was refused, or its time has changed.
     module Passing
-      # @param delivery [Records::Delivery]
-      # @param at [Time] when it went
-      # @param held [Sequel::Dataset] the same delivery, as long as it is the caller's
-      # @param person [Records::Person, nil] when the caller has read them
-      # @return [Boolean] false when it was the caller's no longer, and nothing was done
-      def self.sent(delivery, at:, moment:, held: Records::Delivery.where(id: delivery.id), person: nil)
-        Records.db.transaction do
-          member = Records::Member.dataset.for_update.first(id: delivery.member_id)
-          next false unless held.update(state: "sent", sent_at: at, lease: nil, leased_until: nil, reason: nil) == 1
-
-          Happening.call("sent", at: at, person_id: delivery.person_id, delivery: delivery, member: member, moment: moment.at(at))
-          onward(member, at, moment, person: person)
-          true
-        end
-      end
-
       # The other side said for good that there is no such address: the letter failed, and its person leaves.
       # @param reason [String] for people
       # @param held [Sequel::Dataset] as for #sent

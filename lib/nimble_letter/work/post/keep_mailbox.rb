@@ -64,19 +64,13 @@ module NimbleLetter
 
       def change(input)
         Records.db.transaction do
-          @box.lock!
-          unless @box.version == input[:version]
-            raise Conflict.new("Somebody else changed this mailbox meanwhile.", hint: "Look at what they wrote, then save yours again.",
-              data: {version: @box.version})
-          end
-
           changes = values(input)
           # Another address is another mailbox: it has to be proved itself.
-          @box.set(proved_at: nil, code_digest: nil) if changes.key?(:address) && changes[:address] != @box.address
-          @box.set(**changes, free_at: nil, free_why: nil, version: @box.version + 1, updated_at: @moment.now)
+          anew = (changes.key?(:address) && changes[:address] != @box.address) ? {proved_at: nil, code_digest: nil} : {}
+          @box.set(**changes)
           check
-          @moment.note("setting_changed", about: "#{@box.address}: #{(changes.keys - [:version]).join(", ")}")
-          @box.save_changes
+          @box.refresh.change!({**changes, **anew, free_at: nil, free_why: nil}, version: input[:version], now: @moment.now)
+          @moment.note("setting_changed", about: "#{@box.address}: #{changes.keys.join(", ")}")
         end
         @box
       end

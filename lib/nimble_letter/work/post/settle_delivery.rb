@@ -12,12 +12,19 @@ module NimbleLetter
           raise Invalid.new("This letter is not in doubt.", code: :wrong_state) unless delivery.state == "in_doubt"
 
           case verdict
-          when "sent" then Passing.sent(delivery, at: delivery.sent_at || moment.now, moment: moment)
+          when "sent" then sent(delivery, moment)
           when "again" then again(delivery, moment)
           else raise Invalid.new("A letter in doubt was sent, or goes again.", at: "verdict")
           end
         end
       end
+
+      # As one that its server took.
+      def self.sent(delivery, moment)
+        delivery.update(accepted: true, sent_at: delivery.sent_at || moment.now)
+        SentTogether.new(moment).call([delivery], held: Records::Delivery.where(state: "in_doubt"))
+      end
+      private_class_method :sent
 
       def self.again(delivery, moment)
         still_in = delivery.member.state == "active"
