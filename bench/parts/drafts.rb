@@ -21,10 +21,13 @@ module Bench
         changed = Work::PlanSequence.change(draft, {version: draft.version, name: "N#{draft.version}"}, moment: by.call)
         Web::SequenceJson.new(changed, by.call).write
       end
+      stack = -> { Work::StackList.new(Records::Sequence[sequence.id].steps.last, by.call).call }
+      far = -> { Work::StackList.new(Records::Sequence[sequence.id].steps.last, by.call).call(from: count - 200) }
       reader = -> { Work::Stack.new(Records::Sequence[sequence.id].steps.last, by.call).reader }
       json = open.call
       puts format("%d people x %d letters: a draft is opened in %.0f ms, renamed in %.0f ms; whose letter to show %.0f ms",
         json[:sieve][:would_get_it], json[:steps].size, median { open.call }, median { rename.call }, median { reader.call })
+      puts format("the letters of a step, %d: the first page in %.0f ms, the last in %.0f ms", count, median { stack.call }, median { far.call })
     end
   end
 end

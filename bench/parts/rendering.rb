@@ -52,7 +52,7 @@ module Bench
 
   def binding_with(f) = binding
 
-  # The list of a stack of thousands: all of them merged, with gaps and sides.
+  # The list of a stack of thousands, its first page, with gaps and sides of all.
   def stack
     require_relative "../../spec/support/builders_alone"
     extend ::Builders
@@ -75,7 +75,7 @@ module Bench
     Records.db[:people].multi_insert(people, slice: 1000)
     sequence = make_sequence(people: [], letters: [designed_letter])
     sequence.update(audience: {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}})
-    milliseconds = Benchmark.realtime { Work::Stack.new(sequence.steps.first, moment).list } * 1000
+    milliseconds = Benchmark.realtime { Work::StackList.new(sequence.steps.first, moment).call } * 1000
     puts format("a stack of %d letters, listed with its marks: %.0f ms", LETTERS, milliseconds)
     person = Records::Person.order(:id).first
     puts format(

@@ -103,7 +103,7 @@ RSpec.describe "the API" do
 
       expect(preview["text"]).to start_with("Dear Ana,")
       expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq(
-        [{"id" => sequence.id, "name" => sequence.name, "had" => 0, "will" => 1}]
+        [{"id" => sequence.id, "name" => sequence.name, "had" => 0, "will" => 1, "held" => false}]
       )
       expect(call_api(:get, "/api/letters")["letters"].map { |row| row["name"] }).to include("A word")
     end

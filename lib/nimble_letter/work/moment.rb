@@ -91,8 +91,28 @@ module NimbleLetter
       # @return [Core::Journey::Plan]
       def plan_of(sequence_id, number = nil)
         @plans[[sequence_id, number]] ||=
-          number ? Records::FrozenPlan.first(sequence_id: sequence_id, number: number).to_core : Records::Sequence[sequence_id].plan
+          number ? frozen_plan(sequence_id, number).to_core : Records::Sequence[sequence_id].plan
       end
+
+      # Read once a moment.
+      # @param step [Records::Step]
+      # @param version [String, nil] "a" or "b"
+      # @param plan [Integer, nil] number of the one whose member gets it; nil: the one in effect
+      # @return [Records::Letter, nil] in the words that go out by that plan; of a draft as it is written now
+      def letter_of(step, version = nil, plan: nil)
+        letter = step.letter_of(version)
+        return letter if letter.nil? || @as_written || step.sequence.draft?
+
+        held_letter(letter, step.sequence_id, plan)
+      end
+
+      # @param letter [Records::Letter]
+      # @return [Records::Letter] see #letter_of
+      def held_letter(letter, sequence_id, plan) =
+        (@letters ||= {})[[letter.id, sequence_id, plan]] ||= frozen_plan(sequence_id, plan)&.text_of(letter.id)&.to_letter(letter) || letter
+
+      # @return [Moment] for which every letter reads as it is written now, whatever a plan holds
+      def as_written = dup.tap { |other| other.instance_variable_set(:@as_written, true) }
 
       # Read once a moment.
       # @return [Core::Statuses::Ladder] of that sequence's members
@@ -108,6 +128,9 @@ module NimbleLetter
       end
 
       private
+
+      def frozen_plan(sequence_id, number) =
+        (@frozen ||= {})[[sequence_id, number]] ||= Records::FrozenPlan.of(sequence_id, number)
 
       def colleagues
         @colleagues ||= begin

@@ -42,7 +42,8 @@ RSpec.describe "sending what is due" do
     expect(mail.html_part.decoded).to include("/o/", "width=\"1\"")
   end
 
-  it "does not send a letter with a gap" do
+  it "does not send a letter with a gap, as it is written now where its plan holds no words" do
+    Records::FrozenPlan.where(sequence_id: sequence.id).update(letters: nil)
     Records::Letter.first.update(body: document("Dear {{job title}}"))
     transport = send_with(accepted)
 

@@ -41,7 +41,7 @@ RSpec.describe "changing a sequence that runs, over the API" do
     sent = Records::Delivery.where(sequence_id: sequence.id, state: "sent").select_map(:letter_id).tally
     expect(sent).to eq(sequence.refresh.steps.first.letter_id => 4, third.id => 4)
     expect(Records::SequenceEvent.where(sequence_id: sequence.id).select_map(:kind)).to include("plan_changed")
-    expect(call_api(:get, path)).to eq("version" => 2, "proposed" => false)
+    expect(call_api(:get, path)).to eq("version" => 2, "proposed" => false, "letters" => [])
     call_api(:get, "/api/people/#{people.first.id}/history")
     expect(last_response.body).to include("The plan of “Quieter rooms” was changed")
   end
@@ -51,7 +51,7 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(call_api(:get, path)).to include("by" => maren.name, "proposed" => true)
     propose(steps, status: 409)
     call_api(:post, path("/effect"), {version: 0}, status: 409)
-    expect(call_api(:post, path("/discard"), {version: 1})).to eq("version" => 2, "proposed" => false)
+    expect(call_api(:post, path("/discard"), {version: 1})).to eq("version" => 2, "proposed" => false, "letters" => [])
     call_api(:post, path("/effect"), {version: 2}, status: 422)
   end
 

@@ -52,7 +52,7 @@ RSpec.describe "whom a letter is written for" do
   it "has as many gaps in its checks as in the stack" do
     gaps =
       Work::LetterChecks.new(letter, moment).all.select { |advice| advice.code == "gap" }.to_h { |advice| [advice.excerpt, advice.count] }
-    rows = Work::Stack.new(sequence.steps.first, moment).list[:rows]
+    rows = Work::StackList.new(sequence.steps.first, moment).call[:rows]
 
     expect(gaps).to eq("city" => 1, "first name" => 1, "region" => 2)
     expect(rows.flat_map { |row| row[:gaps].map { |gap| gap[:label].downcase } }.tally).to eq(gaps)

@@ -10,13 +10,14 @@ RSpec.describe "looking at the letters of a step" do
   let(:sequence) { make_sequence(people: [person, *others], letters: [letter]) }
   let(:step) { sequence.steps.first }
   let(:stack) { Work::Stack.new(step, moment) }
+  let(:stack_list) { Work::StackList.new(step, moment) }
 
   it "fills a gap for this letter only, and leaves the record alone" do
     Work::WriteIntoLetter.new(step, person, moment).fill("person.city", "Whitby")
 
     expect(stack.letter(person)).to include(gaps: [], filled: {"person.city" => "Whitby"}, text: a_string_including("How is Whitby?"))
     expect(person.refresh.city).to be_nil
-    expect(stack.list[:with_gaps]).to eq(0)
+    expect(stack_list.call[:with_gaps]).to eq(0)
     expect { Work::WriteIntoLetter.new(step, person, moment).fill("person.shoe", "1") }.to raise_error(Invalid)
   end
 
@@ -36,14 +37,14 @@ RSpec.describe "looking at the letters of a step" do
 
     letter.update(body: document("Dear {{first name}},\n\nAnother question"))
     changed = Work::Stack.new(Records::Step[step.id], moment)
-    expect(changed.list).to include(lost: 1, personal: 1)
+    expect(Work::StackList.new(Records::Step[step.id], moment).call).to include(lost: 1, personal: 1)
     expect(changed.letter(person)).to include(line_lost: true, text: a_string_including("P.S."))
   end
 
   it "gives each of two versions to half, in the stack as in the post" do
     step.update(other: {"what" => "subject", "subject" => document("Another subject")})
     person.update(city: "York")
-    planned = stack.list[:rows].to_h { |row| [row[:person_id], row[:version]] }
+    planned = stack_list.call[:rows].to_h { |row| [row[:person_id], row[:version]] }
     subjects = [person, *others].to_h { |one| [one.id, stack.letter(one)[:subject].map { |run| run[:text] }.join] }
     start(sequence.refresh)
 
@@ -68,17 +69,17 @@ RSpec.describe "looking at the letters of a step" do
     )
     step.update(other: {"what" => "letter", "letter_id" => other.id})
     person.update(city: "York")
-    expect(stack.list[:rows].map { |row| [row[:version], row[:sides]] }.tally).to eq(["a", []] => 3, ["b", [0]] => 3)
+    expect(stack_list.call[:rows].map { |row| [row[:version], row[:sides]] }.tally).to eq(["a", []] => 3, ["b", [0]] => 3)
     start(sequence.refresh)
 
     expect(Records::Delivery.group_and_count(:letter_id).as_hash(:letter_id, :count)).to eq(letter.id => 3, other.id => 3)
-    expect(Work::LetterUse.running(other)).to eq([{id: sequence.id, name: sequence.name, had: 0, will: 3}])
+    expect(Work::LetterUse.running(other)).to eq([{id: sequence.id, name: sequence.name, had: 0, will: 3, held: false}])
   end
 
   it "names the conditions its letter asks, and who sees what" do
     condition = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
     letter.update(body: doc(shown_if(condition, [para("near")], [para("far")])))
-    list = stack.list
+    list = stack_list.call
 
     expect(list[:conditions]).to eq([{index: 0, words: "everyone who is in York", people: 5}])
     expect(list[:rows].map { |row| row[:sides] }).to eq([[], [0], [0], [0], [0], [0]])
@@ -105,10 +106,65 @@ RSpec.describe "looking at the letters of a step" do
     queries = 0
     logger = Logger.new(IO::NULL).tap { |made| made.formatter = ->(*) { queries += 1 } }
     Records.db.loggers << logger
-    rows = Work::Stack.new(all.steps.first, moment).list[:rows]
+    rows = Work::StackList.new(all.steps.first, moment).call[:rows]
     Records.db.loggers.delete(logger)
 
-    expect(rows.size).to eq(1500)
+    expect(rows.size).to eq(Work::StackList::ROWS)
     expect(queries).to be < 80
+  end
+
+  # What the database is asked of very many is what looking at each of them finds.
+  def both_ways(**asked)
+    seen = Work::StackList.new(Records::Step[step.id], moment).call(**asked)
+    stub_const("NimbleLetter::Work::StackMarks::LOOKED_AT", 1)
+    found = Work::StackList.new(Records::Step[step.id], moment).call(**asked)
+    stub_const("NimbleLetter::Work::StackMarks::LOOKED_AT", 1000)
+    expect(found).to eq(seen)
+    seen
+  end
+
+  it "counts and shows the same whether all are looked at or the database is asked" do
+    condition = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
+    letter.update(body: doc(para("Dear ", chip("person.first_name")), para("In ", chip("person.city")), shown_if(condition, [para("near")])))
+    others.first(2).each { |one| one.update(city: nil) }
+    Work::WriteIntoLetter.new(step, person, moment).fill("person.city", "Whitby")
+    Work::WriteIntoLetter.new(step, others.last, moment).line("P.S.", after: "long gone")
+    2.times do |started|
+      expect(both_ways).to include(total: 6, with_gaps: 2, gaps_at_most: false, personal: 1, lost: 1, shown: 6)
+      expect(both_ways(only: "gaps")).to include(shown: 2, rows: [include(name: others[0].name), include(name: others[1].name)])
+      expect(%w[personal lost side-0 other-0 unanswered a side-7].map { |only| both_ways(only: only)[:shown] }).to eq([1, 1, 3, 3, 0, 0, 0])
+      next if started == 1
+
+      others.first(2).each { |one| one.update(city: "Hull") }
+      start(sequence.refresh)
+      others.first(2).each { |one| one.update(city: nil) }
+    end
+  end
+
+  it "is leafed through page by page, each letter once and at the time it will go" do
+    whole = stack_list.call[:rows]
+    stub_const("NimbleLetter::Work::StackList::ROWS", 4)
+    pages = [0, 4, 8].map { |from| Work::StackList.new(step, moment).call(from: from) }
+    expect(pages.map { |page| page[:rows].size }).to eq([4, 2, 0])
+    expect(pages.flat_map { |page| page[:rows] }).to eq(whole)
+    expect(whole.map { |row| row[:goes_at] }).to all(be_a(Time))
+  end
+
+  it "finds the next letter with a gap, round and round" do
+    others[3].update(city: nil)
+    stub_const("NimbleLetter::Work::StackList::ROWS", 1)
+    expect([-1, 3, 4, 5].map { |after| Work::StackList.new(step, moment).next_gap(after) }).to eq([3, 5, 5, 3])
+    [person, others[3]].each { |one| one.update(city: "York") }
+    expect(Work::StackList.new(step, moment).next_gap(2)).to be_nil
+  end
+
+  it "counts those who come to a step of a lane, and no others" do
+    condition = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
+    inner = {"kind" => "letter", "letter_id" => make_letter.id, "amount" => 1}
+    fork = {"kind" => "fork", "lanes" => [{"test" => {"condition" => condition}, "steps" => [inner]}]}
+    Work::PlanSequence.change(sequence, {version: sequence.version, steps: [*PlanInput.of(sequence), fork]}, moment: moment)
+    inside = sequence.refresh.letter_steps.last
+    rows = Work::StackList.new(inside, moment).call[:rows]
+    expect(rows.map { |row| row[:person_id] }).to eq(others.map(&:id))
   end
 end

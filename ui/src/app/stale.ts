@@ -39,6 +39,7 @@ export type Kept =
   | 'preferences'
   | 'presence'
   | 'preview'
+  | 'proposal'
   | 'reader'
   | 'ready'
   | 'replies'
@@ -98,7 +99,7 @@ const AFTER = {
   file: ['people', 'sieve', 'catalogue', 'lists', 'changes'],
   joined: ['joining', 'sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'],
   joining: ['joining', 'today', 'ready', 'sequence'],
-  letter: ['letters', 'preview', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'ready'],
+  letter: ['letters', 'preview', 'proposal', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'ready'],
   line: ['stack', 'sequence', 'ready'],
   lists: ['lists', 'filters', 'catalogue', 'sieve'],
   look: ['preview', 'checks', 'ready'],
@@ -108,7 +109,7 @@ const AFTER = {
   passage: ['passages', 'preview', 'checks', 'versions', 'stack'],
   person: ['people', 'history', 'sieve', 'stack', 'letter', 'catalogue', 'sequence', 'ready', 'company', 'doubles'],
   safety: ['sessions', 'safety-log'],
-  sequence: ['joining', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
+  sequence: ['joining', 'proposal', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
   signatures: ['preview', 'stack'],
   stages: ['stages', 'catalogue', 'person', 'company'],
   tags: ['tags', 'catalogue', 'people', 'person', 'filters', 'sieve'],

@@ -11,13 +11,14 @@ module NimbleLetter
         @moment, @base_url = moment, base_url
         @people = Records::Person.where(id: rows.map(&:person_id)).as_hash(:id)
         @mailboxes = Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).eager(:account).all.to_h { |box| [box.id, box] }
-        @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:letter, :sequence).all.to_h { |step| [step.id, step] }
+        @steps = Records::Step.where(id: rows.map(&:step_id).uniq).eager(:sequence).all.to_h { |step| [step.id, step] }
+        @letters_of = Records::Letter.where(id: rows.map(&:letter_id).uniq).as_hash(:id)
         @types = Records::Company.where(id: @people.values.map(&:company_id).compact.uniq).select_hash(:id, :type)
         members = Records::Member.where(id: rows.map(&:member_id)).select(:id, :joined_by, :plan).all
         @rules, @plans = members.to_h { |one| [one.id, one.joined_by] }, members.to_h { |one| [one.id, one.plan] }
         @threads = threads(rows)
         @barred = Barred.new(@people.values, moment)
-        @alike = rows.group_by { |row| [row.step_id, row.version] }
+        @alike = rows.group_by { |row| alike(row) }
       end
 
       attr_reader :moment, :barred
@@ -56,6 +57,8 @@ module NimbleLetter
 
       private
 
+      def alike(row) = [row.step_id, row.version, row.letter_id, @plans[row.member_id]]
+
       # Of those whose step answers the letters before it.
       # @return [Hash{Integer=>Array<String>}] by member, the Message-IDs of what they had in this round, oldest first
       def threads(rows)
@@ -66,12 +69,12 @@ module NimbleLetter
           .select_hash_groups(:member_id, :message_id)
       end
 
-      # @return [Array(Work::Merging, Work::Typesetting, Array<Records::Attachment>)] made once for all who get the same
+      # @return [Array(Work::Merging, Work::Typesetting, Array<Records::Attachment>)] made once for all who get the same, by one plan
       def letter(row)
-        (@letters ||= {})[[row.step_id, row.version]] ||= begin
+        (@letters ||= {})[alike(row)] ||= begin
           step = @steps.fetch(row.step_id)
-          letter = step.letter_of(row.version)
-          people = @alike.fetch([row.step_id, row.version]).map { |one| person(one) }.uniq(&:id)
+          letter = @moment.held_letter(@letters_of.fetch(row.letter_id), row.sequence_id, @plans[row.member_id])
+          people = @alike.fetch(alike(row)).map { |one| person(one) }.uniq(&:id)
           [
             Work::Merging.new(letter, people, @moment, step: step, subject: step.subject_of(row.version)),
             Work::Typesetting.new(letter, firm: @moment.firm, base_url: @base_url),

@@ -11,7 +11,7 @@ module NimbleLetter
 
       many_to_one :account
       one_to_many :steps
-      one_to_many :attachments, order: :id
+      one_to_many :attachments, order: :id, conditions: {out_at: nil}
 
       PARTS = %i[subject preview body].freeze
       MANNERS = %w[plain designed].freeze

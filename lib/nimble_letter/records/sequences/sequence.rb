@@ -20,7 +20,7 @@ module NimbleLetter
       one_to_many :deliveries
 
       # @return [Core::Journey::Plan] of a draft as it is laid out now; else the one that is in effect
-      def plan = draft? ? laid_out : plans_dataset.order(Sequel.desc(:number)).first.to_core
+      def plan = draft? ? laid_out : FrozenPlan.of(id).to_core
 
       # @param number [Integer] 1 is the first
       # @return [Core::Journey::Plan]

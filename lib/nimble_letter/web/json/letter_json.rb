@@ -41,6 +41,7 @@ module NimbleLetter
 
       def self.attachments(letter) =
         Records::Attachment
+          .kept
           .without_data
           .where(letter_id: letter.id)
           .order(:id)

@@ -7,13 +7,27 @@ module NimbleLetter
       # @param sequence [Records::Sequence]
       # @return [Hash]
       def self.write(sequence, moment)
-        head = {version: sequence.proposal_version, proposed: !sequence.proposal.nil?}
-        return head unless sequence.proposal
+        head = {version: sequence.proposal_version, proposed: !sequence.proposal.nil?, letters: []}
+        return head unless %w[running paused].include?(sequence.state)
+
+        change = Work::ChangePlan.new(sequence, moment)
+        head[:letters] = change.words.all.map { |one| letter(one) }
+        return head unless sequence.proposal || head[:letters].any?
+
+        {**head, **proposed(sequence), counts: change.reckon.counts}
+      end
+
+      def self.letter(one) =
+        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come, gaps: one.gaps, gaps_at_most: one.at_most}
+      private_class_method :letter
+
+      def self.proposed(sequence)
+        return {} unless sequence.proposal
 
         by = Records::Account.where(id: sequence.proposed_by_id).get(:name)
-        counts = Work::ChangePlan.new(sequence, moment).reckon.counts
-        {**head, by: by, at: sequence.proposed_at, change: sequence.proposal, counts: counts}
+        {by: by, at: sequence.proposed_at, change: sequence.proposal}
       end
+      private_class_method :proposed
     end
   end
 end

@@ -79,10 +79,11 @@ module NimbleLetter
       end
 
       def letter(step)
-        body = step.letter&.document(:body)
+        letter = @moment.letter_of(step)
+        body = letter&.document(:body)
         {
-          letter: step.letter&.name,
-          subject: step.letter&.document(:subject)&.summary,
+          letter: letter&.name,
+          subject: letter&.document(:subject)&.summary,
           reading_minutes: body&.reading_minutes || 0,
           links: body&.links || 0,
           **gaps(step)

@@ -69,6 +69,27 @@ module NimbleLetter
       private_class_method :behind
 
       def self.move(members, sequence, number, moment)
+        # Where nothing but words has changed, nobody's place or time has.
+        reworded, members = members.partition { |member| words_only?(sequence, member.plan, number) }
+        renumber(reworded, number, moment) if reworded.any?
+        replace(members, sequence, number, moment) if members.any?
+      end
+      private_class_method :move
+
+      def self.words_only?(sequence, from, to)
+        between = Records::FrozenPlan.where(sequence_id: sequence.id).where { (number > from) & (number <= to) }
+        between.exclude(words_only: true).empty?
+      end
+      private_class_method :words_only?
+
+      def self.renumber(members, number, moment)
+        written = MemberWrites.new(moment)
+        members.each { |member| carry(member, {}, number, written) }
+        written.flush
+      end
+      private_class_method :renumber
+
+      def self.replace(members, sequence, number, moment)
         plan = moment.plan_of(sequence.id, number)
         waiting = waiting_for_somebody(members)
         written = MemberWrites.new(moment)
@@ -76,12 +97,13 @@ module NimbleLetter
         # Whose letter failed waits for somebody's word, in the new plan as in the old.
         going = members.reject { |member| waiting.include?(member.id) && places[member.id].step_id == member.step_id }
         call_back(going, places, moment)
-        members.each { |member| carry(member, places[member.id], number, written) }
+        # What they had may lie ahead of them now.
+        members.each { |member| carry(member, {moved: true, **Records::Member.columns_of(places[member.id])}, number, written) }
         written.flush
         halted = sequence.state == "paused"
         Onward.new(plan, sequence.id, moment, heard: true, halted: halted).call(going, places: places.slice(*going.map(&:id)))
       end
-      private_class_method :move
+      private_class_method :replace
 
       def self.place(member, plan, sequence, moment) =
         Core::Journey::Moving.moved(moment.plan_of(sequence.id, member.plan), plan, member.place)
@@ -109,9 +131,8 @@ module NimbleLetter
       private_class_method :call_back
 
       def self.carry(member, place, number, written)
-        # What they had may lie ahead of them now.
-        written.member(member, {plan: number, moved: true, **Records::Member.columns_of(place)})
-        written.event("plan_moved", member, nil, {plan: number, step: place.step_id})
+        written.member(member, {plan: number, **place})
+        written.event("plan_moved", member, nil, {plan: number, step: member.step_id})
       end
       private_class_method :carry
     end

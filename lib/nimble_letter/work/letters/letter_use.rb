@@ -4,7 +4,8 @@ module NimbleLetter
   module Work
     # Where a letter is used, and whom a change of it would reach.
     module LetterUse
-      # @return [Array<Hash>] sequences under way: id, name, had (letters out), will (letters still to go)
+      # @return [Array<Hash>] sequences under way: id, name, had (letters out), will (letters still to go), held (whether its plan holds
+      #   other words than are written now)
       def self.running(letter)
         deliveries = Records::Delivery.where(letter_id: letter.id)
         sent = deliveries.where(state: "sent").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
@@ -13,8 +14,11 @@ module NimbleLetter
           .where(state: %w[running paused], id: (sent.keys + due.keys).uniq)
           .order(:name)
           .all
-          .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0)} }
+          .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0), held: held?(one, letter)} }
       end
+
+      def self.held?(sequence, letter) = Records::FrozenPlan.of(sequence.id)&.text_of(letter.id)&.other_than?(letter) || false
+      private_class_method :held?
 
       # @return [Hash{Integer=>Integer}] letters still to go, by sequence
       def self.to_come(letter)
@@ -25,13 +29,13 @@ module NimbleLetter
       private_class_method :to_come
 
       # Of a step that compares two letters, those who are to get this one.
+      # @return [Integer]
       def self.to_come_at(step, letter)
         members = Accounting.new(step.sequence).on_the_way(step)
         return members.count if step.letter_ids.uniq == [letter.id]
 
         members.all.count { |member| step.letter_of(member.version_of(step.id))&.id == letter.id }
       end
-      private_class_method :to_come_at
     end
   end
 end

@@ -42,7 +42,7 @@ module NimbleLetter
 
       private
 
-      def letters = @letters ||= %w[a b].map { |version| @step.letter_of(version) }.uniq(&:id)
+      def letters = @letters ||= %w[a b].map { |version| @moment.letter_of(@step, version) }.uniq(&:id)
 
       def conditions_of(letter)
         lacking = lacking(letter)

@@ -19,7 +19,7 @@ module NimbleLetter
       # @return [Hash{Integer=>Core::Letters::Merged}] by person
       def call(entries)
         entries.group_by(&:last).each_with_object({}) do |(version, alike), merged|
-          letter, subject = @step.letter_of(version), @step.subject_of(version)
+          letter, subject = @moment.letter_of(@step, version), @step.subject_of(version)
           alike.each_slice(SLICE) do |some|
             merging = Merging.new(letter, some.map(&:first), @moment, step: @step, subject: subject)
             some.each { |person, mailbox, _| merged[person.id] = merging.call(person, mailbox) }

@@ -35,23 +35,29 @@ module NimbleLetter
         @sequence
       end
 
+      # @return [ChangedWords] what was written in its letters since
+      def words = @words ||= ChangedWords.new(@sequence, @moment)
+
       # What it would mean for those who are on the way, and nothing of it is done.
       # @return [Reckoning]
-      def reckon = @reckon ||= Reckoning.new(@sequence, laid_out(proposal), @moment)
+      def reckon = @reckon ||= Reckoning.new(@sequence, laid_out(proposal || {}), @moment, reworded: words.letters.map(&:id))
 
+      # @param version [Integer] of the proposal, as the person saw it
+      # @param letters [Array<Hash>] whose new words go out from now on: letter_id, and version as the person saw it
+      # @param proposed [Boolean] whether what is proposed takes effect; false: it stays proposed
       # @return [Records::Sequence] its members are moved by the worker, whoever is quicker
-      # @raise [Invalid] when nothing is proposed
-      def effect(version:)
+      # @raise [Invalid] when there is nothing that could
+      def effect(version:, letters: [], proposed: true)
         Records.db.transaction do
           under_way!(version)
+          change = proposed ? proposal : nil
+          raise Invalid.new("Nothing is proposed.", code: :no_proposal) if change.nil? && letters.empty?
+
           @moment.fresh! if @sequence.members_dataset.active.count > Moment::MANY
-          number = @sequence.plans_dataset.max(:number) + 1
-          write(proposal)
-          plan = @sequence.laid_out(number)
-          Records::FrozenPlan.create(sequence_id: @sequence.id, number: number, tree: Core::Journey::PlanJson.write(plan),
-            account_id: @moment.account&.id, made_at: @moment.now)
-          SequenceEvents.append("plan_changed", @sequence.id, at: @moment.now, account_id: @moment.account&.id, data: {plan: number})
-          clear
+          anew = words.taken(letters)
+          write(change) if change
+          freeze_plan(anew, words_only: change.nil?)
+          clear if change
           @sequence.update(version: @sequence.version + 1, updated_at: @moment.now)
         end
         @sequence
@@ -59,9 +65,16 @@ module NimbleLetter
 
       private
 
-      def proposal
-        @sequence.proposal&.transform_keys(&:to_sym) || raise(Invalid.new("Nothing is proposed.", code: :no_proposal))
+      def freeze_plan(anew, words_only:)
+        plan = @sequence.laid_out(@sequence.plans_dataset.max(:number) + 1)
+        account_id = @moment.account&.id
+        Records::FrozenPlan.make(@sequence, plan, at: @moment.now, account_id: account_id, anew: anew, words_only: words_only)
+        data = {plan: plan.number, letters: (anew if anew.any?)}.compact
+        SequenceEvents.append("plan_changed", @sequence.id, at: @moment.now, account_id: account_id, data: data)
       end
+
+      # @return [Hash{Symbol=>Object}, nil]
+      def proposal = @sequence.proposal&.transform_keys(&:to_sym)
 
       def under_way!(version)
         @sequence.lock!

@@ -24,6 +24,16 @@ module NimbleLetter
                                 groups.sum { |group| group[:reach].include?(step_id) ? group[:people] : 0 }
                               end
 
+      # @return [Array<Integer>] those who may come to a step, as the conditions hold now, in the order they were given
+      def who_may_come(step_id)
+        reaches = Hash.new { |all, group| all[group] = reach(group).include?(step_id) }
+        coming = @ids.each_slice(SLICE).flat_map { |some|
+          Records::Person.where(Sequel[:people][:id] => some).select(Sequel[:people][:id], *asked).naked.all
+            .select { |row| reaches[row.except(:id)] }.map { |row| row[:id] }
+        }.to_set
+        @ids.select { |id| coming.include?(id) }
+      end
+
       # @param step [Records::Step] with a letter
       # @return [Gaps]
       def gaps(step)
@@ -50,13 +60,14 @@ module NimbleLetter
       end
 
       def counted(ids)
-        asked = @plan.conditions.each_with_index.map { |condition, i| test(condition).as(:"asked_#{i}") }
         Records::Person
           .where(Sequel[:people][:id] => ids)
           .select(*asked, Sequel.function(:count).*.as(:people), *gap_sums)
           .then { |people| asked.empty? ? people : people.group(*asked.map(&:alias)) }
           .naked.all.reject { |group| group[:people].zero? }
       end
+
+      def asked = @plan.conditions.each_with_index.map { |condition, i| test(condition).as(:"asked_#{i}") }
 
       def gap_sums
         lacks.filter_map do |step, lack|

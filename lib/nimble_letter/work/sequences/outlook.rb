@@ -21,14 +21,15 @@ module NimbleLetter
       def ids = @ids ||= sieving.would_get_it
 
       # @return [Array<Prospect>]
-      def rows
-        @rows ||= begin
-          day_book = DayBook.new(@moment, plan)
-          ids.each_slice(SLICE).flat_map do |some|
-            people = Knowing.people(some, plan).values_at(*some)
-            known = @moment.known_of(people, plan)
-            people.map { |person| prospect(person, known[person.id], day_book) }
-          end
+      def rows = @rows ||= first_rows(ids.size)
+
+      # @return [Array<Prospect>] the first so many: none of them depends on those behind
+      def first_rows(count)
+        day_book = DayBook.new(@moment, plan)
+        ids.first(count).each_slice(SLICE).flat_map do |some|
+          people = Knowing.people(some, plan).values_at(*some)
+          known = @moment.known_of(people, plan)
+          people.map { |person| prospect(person, known[person.id], day_book) }
         end
       end
 
@@ -57,15 +58,8 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Array<String>}] empty fields by person, for one step's letter
       def gaps(step)
-        letters = @merging&.key?(step.id) ? merged(step) : merged_where_it_may_lack(step)
-        letters.each_with_object({}) { |(id, letter), gaps| gaps[id] = letter.gaps if letter.gaps.any? }
+        merged_where_it_may_lack(step).each_with_object({}) { |(id, letter), gaps| gaps[id] = letter.gaps if letter.gaps.any? }
       end
-
-      # @return [Hash{Integer=>Core::Letters::Merged}] everybody's letter of one step
-      def merged(step) = merging(step).last
-
-      # @return [Hash{Integer=>String}] by person, why an outside service had nothing to say
-      def unanswered(step) = merging(step).first.unanswered
 
       # @return [Hash{Integer=>String}] "a" or "b" by person, where a step compares two
       def versions(step)
@@ -93,15 +87,7 @@ module NimbleLetter
 
       private
 
-      # @return [Array(MergedStep, Hash)]
-      def merging(step)
-        (@merging ||= {})[step.id] ||= begin
-          all = MergedStep.new(step, @moment)
-          [all, all.call(entries(step, reaching(step)))]
-        end
-      end
-
-      # As #merged, but only those who may have a gap: most have none, and merging is the dearest part of a check.
+      # Only those who may have a gap: most have none, and merging is the dearest part of a check.
       def merged_where_it_may_lack(step)
         (@may_lack ||= {})[step.id] ||= begin
           rows = reaching(step)

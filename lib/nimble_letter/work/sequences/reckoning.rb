@@ -6,13 +6,14 @@ module NimbleLetter
     # in the one that is proposed, if they do nothing.
     class Reckoning
       # In this order: a person is counted once.
-      KINDS = %w[lane_gone fewer more later sooner untouched].freeze
+      KINDS = %w[lane_gone fewer more later sooner other_words untouched].freeze
       SLICE = 1000
 
       # @param sequence [Records::Sequence]
       # @param plan [Core::Journey::Plan] as it would be
-      def initialize(sequence, plan, moment)
-        @sequence, @plan, @moment = sequence, plan, moment
+      # @param reworded [Array<Integer>] letters that are written otherwise by now
+      def initialize(sequence, plan, moment, reworded: [])
+        @sequence, @plan, @moment, @reworded = sequence, plan, moment, reworded
       end
 
       # @return [Hash{String=>Integer}] people by KINDS
@@ -52,10 +53,13 @@ module NimbleLetter
         return "more" if after.size > before.size
 
         first, now = before.values.first, after.values.first
-        return "untouched" if first.nil? || before == after || (first - now).abs < 60
+        return (now > first) ? "later" : "sooner" unless first.nil? || before == after || (first - now).abs < 60
 
-        (now > first) ? "later" : "sooner"
+        (after.keys & reworded_steps).any? ? "other_words" : "untouched"
       end
+
+      # Of two versions of a step, whoever gets the other is counted as well.
+      def reworded_steps = @reworded_steps ||= (@reworded.any? ? Records::Step.sending(@reworded).select_map(:id) : [])
 
       def lane_gone?(old, step_id)
         leading = step_id && old.leading(step_id)

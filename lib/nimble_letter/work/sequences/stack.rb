@@ -11,20 +11,6 @@ module NimbleLetter
         @step, @sequence, @moment = step, step.sequence, moment
       end
 
-      # @return [Hash] totals, and a row for each letter: person, marks, when; every one of them, however many
-      def list
-        rows = @sequence.draft? ? planned_rows : member_rows
-        {
-          total: rows.size,
-          with_gaps: rows.count { |row| row[:gaps].any? },
-          personal: rows.count { |row| row[:personal] },
-          lost: rows.count { |row| row[:line_lost] },
-          unanswered: rows.count { |row| row[:unanswered] },
-          conditions: conditions(rows),
-          rows: rows
-        }
-      end
-
       # Somebody whose letter shows what the step says, one without a gap if one of the first has none; nobody's letter is merged for it.
       # @return [Hash, nil] person_id, name, and the total of letters
       def reader
@@ -36,7 +22,7 @@ module NimbleLetter
       end
 
       # @param person [Records::Person]
-      # @return [Hash] the merged letter and its sender; of a draft, its time stands in the list only, which has worked out all of them
+      # @return [Hash] the merged letter and its sender; of a draft, its time stands in the list only, which has worked out those before it
       def letter(person)
         delivery = delivery_of(person)
         mailbox = mailbox_for(person, delivery)
@@ -56,7 +42,7 @@ module NimbleLetter
         common.merge(
           line: line&.line,
           line_after: line&.after,
-          places: places(@step.letter_of(version_of(person, delivery))),
+          places: places(letter_for(version_of(person, delivery))),
           text: setting(person, delivery).text(merged, mailbox),
           filled: Records::LetterFill.of_step(@step.id, [person.id])[person.id] || {},
           **MergedJson.write(merged, @moment.catalogue, unanswered: merging.unanswered[person.id])
@@ -100,10 +86,12 @@ module NimbleLetter
 
       def merging_for(person, delivery)
         version = version_of(person, delivery)
-        Merging.new(@step.letter_of(version), [person], @moment, step: @step, subject: @step.subject_of(version))
+        Merging.new(letter_for(version), [person], @moment, step: @step, subject: @step.subject_of(version))
       end
 
-      def setting(person, delivery) = Typesetting.new(@step.letter_of(version_of(person, delivery)), firm: @moment.firm)
+      def letter_for(version) = @moment.letter_of(@step, version)
+
+      def setting(person, delivery) = Typesetting.new(letter_for(version_of(person, delivery)), firm: @moment.firm)
 
       # Where a line of one's own may stand: after any block, named by its words.
       def places(letter)
@@ -129,92 +117,6 @@ module NimbleLetter
       end
 
       def outlook = @outlook ||= Outlook.new(@sequence, @moment)
-
-      def planned_rows
-        merged = outlook.merged(@step)
-        versions = outlook.versions(@step)
-        entries =
-          outlook.reaching(@step).map do |row|
-            [row.person, row.passage.find { |step, _| step.id == @step.id }&.last, "planned", versions[row.person.id]]
-          end
-        rows_for(entries, merged, outlook.unanswered(@step))
-      end
-
-      # Everybody who was or is in it: with the letter that is written down, or as it is reckoned, or passed by.
-      def member_rows
-        members = Records::Member.where(sequence_id: @sequence.id).order(:person_id, :round).all
-        people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
-        entries = entries_of(members, people)
-        merging = MergedStep.new(@step, @moment)
-        merged = merging.call(to_merge(members, entries))
-        rows_for(entries, merged, merging.unanswered)
-      end
-
-      # @return [Array<Array(Records::Person, Time, String, String)>] person, time, state, version
-      def entries_of(members, people)
-        written = Records::Delivery.where(step_id: @step.id).select(:member_id, :state, :due_at, :sent_at, :version).as_hash(:member_id)
-        to_come = members.select { |member| member.state == "active" && !written.key?(member.id) }
-        times = Ahead.new(@sequence, @moment).call(to_come, people)
-        members.map do |member|
-          delivery, at = written[member.id], times.dig(member.id, @step.id)
-          next [people[member.person_id], delivery.sent_at || delivery.due_at, delivery.state, delivery.version] if delivery
-
-          [people[member.person_id], at, (at || may_come?(member)) ? "planned" : "skipped", (member.version_of(@step.id) if @step.other)]
-        end
-      end
-
-      # Some lanes are taken only when something happens, and some letters wait for a nod.
-      def may_come?(member)
-        return false unless member.state == "active" && !@moment.plan_of(@sequence.id, member.plan).simple?
-
-        @moment.plan_of(@sequence.id, member.plan).possibly(member.step_id).include?(@step.id)
-      end
-
-      # A letter that is out has no gaps any more: it was not sent with one.
-      def to_merge(members, entries)
-        mailboxes = Records::Mailbox.eager(:account).all.to_h { |box| [box.id, box] }
-        still = [*Records::Delivery::STILL_DUE, "planned"]
-        members.zip(entries).filter_map do |member, (person, _, state, version)|
-          [person, mailboxes[member.mailbox_id], version] if still.include?(state)
-        end
-      end
-
-      def rows_for(entries, merged, unanswered)
-        companies = Records::Company.where(id: entries.map { |person, *| person.company_id }.compact.uniq).select_hash(:id, :name)
-        personal = Records::PersonalLine.of_step(@step.id)
-        entries.map do |person, at, state, version|
-          letter = merged[person.id]
-          {
-            person_id: person.id,
-            name: person.name,
-            company: companies[person.company_id],
-            gaps: MergedJson.gaps(letter&.gaps || [], @moment.catalogue),
-            personal: personal.key?(person.id),
-            line_lost: letter&.line_lost || false,
-            sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| asked.index(condition) } : [],
-            unanswered: unanswered.key?(person.id),
-            version: version,
-            goes_at: at,
-            state: state
-          }
-        end
-      end
-
-      # Every condition the letter asks, in words, with how many see what is for them.
-      def conditions(rows)
-        asked.each_with_index.map do |condition, i|
-          {index: i, words: Sentences.new(@moment).of(condition), people: rows.count { |row| row[:sides].include?(i) }}
-        end
-      end
-
-      def asked =
-        @asked ||=
-          Core::Letters::Split::VERSIONS
-            .map { |version| @step.letter_of(version) }
-            .uniq(&:id)
-            .flat_map(&:documents)
-            .flat_map(&:conditions)
-            .uniq
     end
   end
 end

@@ -40,13 +40,7 @@ module NimbleLetter
       # What its members go by from now on, whatever becomes of the draft.
       def freeze_plan
         plan = @sequence.laid_out
-        Records::FrozenPlan.create(
-          sequence_id: @sequence.id,
-          number: plan.number,
-          tree: Core::Journey::PlanJson.write(plan),
-          account_id: @moment.account&.id,
-          made_at: @moment.now
-        )
+        Records::FrozenPlan.make(@sequence, plan, at: @moment.now, account_id: @moment.account&.id)
         SequenceEvents.append("started", @sequence.id, at: @moment.now, account_id: @moment.account&.id, data: {plan: plan.number})
       end
 

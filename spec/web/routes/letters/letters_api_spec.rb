@@ -276,7 +276,7 @@ RSpec.describe "the API of letters" do
     Records::Delivery.where(person_id: person.id).update(state: "sent", sent_at: now)
 
     expect(call_api(:get, "/api/letters/#{letter.id}")["running_in"]).to eq(
-      [{"id" => sequence.id, "name" => sequence.name, "had" => 1, "will" => 1}]
+      [{"id" => sequence.id, "name" => sequence.name, "had" => 1, "will" => 1, "held" => false}]
     )
   end
 

@@ -5,9 +5,9 @@ import { number } from '../../app/format'
 import { classes } from '../../parts/classes'
 import { Popover } from '../../parts/Popover'
 import { type Only, onlyOptions } from './marks'
+import type { Row } from './useStack'
 
 type Stack = Shape<'Stack'>
-type Row = Stack['rows'][number]
 const ROW = 33
 const STATE_WORDS: Record<string, string> = { sent: 'sent', failed: 'failed', skipped: 'not sent', in_doubt: 'in doubt' }
 
@@ -26,36 +26,42 @@ function Mark({ row, conditions }: { row: Row; conditions: Stack['conditions'] }
 /** Everybody's letter, however many: with marks, and narrowed to some of them. */
 export function StackList({
   stack,
-  rows,
+  rowAt,
   at,
   only,
   onOnly,
   onGo,
+  onSight,
 }: {
   stack: Stack
-  rows: Row[]
+  /** What is read of it by now. */
+  rowAt: (place: number) => Row | undefined
   at: number
   only: Only
   onOnly: (only: Only) => void
   onGo: (at: number) => void
+  onSight: (places: { first: number; last: number }) => void
 }) {
   const list = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: stack.shown,
     getScrollElement: () => list.current,
     estimateSize: () => ROW,
     overscan: 12,
   })
   useEffect(() => {
-    if (rows.length > 0) virtual.scrollToIndex(at)
-  }, [at, rows.length, virtual])
+    if (stack.shown > 0) virtual.scrollToIndex(at)
+  }, [at, stack.shown, virtual])
+  const items = virtual.getVirtualItems()
+  const [first, last] = [items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0]
+  useEffect(() => onSight({ first, last }), [first, last, onSight])
   const options = onlyOptions(stack)
   const chosen = options.find((option) => option.only === only)
   return (
     <div className="border border-base-300 rounded-sm bg-[var(--sheet)] flex flex-col max-h-[calc(100vh-140px)]">
       <p className="flex gap-2 px-2.5 py-2 border-b border-base-300 font-semibold items-baseline">
         <span className="grow">
-          {only === 'all' ? `${number(stack.total)} letters` : `${number(rows.length)} of ${number(stack.total)}`}
+          {only === 'all' ? `${number(stack.total)} letters` : `${number(stack.shown)} of ${number(stack.total)}`}
         </span>
         <Popover words={chosen?.short ?? 'all'} label="Which letters" className="quiet-word !text-xs underline decoration-dotted">
           {(shut) => (
@@ -72,7 +78,10 @@ export function StackList({
                     }}
                   >
                     <span>{option.words}</span>
-                    <span className="muted">{number(option.count)}</span>
+                    <span className="muted">
+                      {option.atMost && 'up to '}
+                      {number(option.count)}
+                    </span>
                   </button>
                 </li>
               ))}
@@ -88,6 +97,7 @@ export function StackList({
               className="text-error cursor-pointer min-h-6"
               onClick={() => onOnly(only === 'gaps' ? 'all' : 'gaps')}
             >
+              {stack.gaps_at_most && 'up to '}
               {number(stack.with_gaps)} {stack.with_gaps === 1 ? 'gap' : 'gaps'}
             </button>
           )}
@@ -102,14 +112,14 @@ export function StackList({
           )}
         </p>
       )}
-      <div ref={list} className="overflow-auto grow" style={{ height: Math.min(rows.length * ROW, 560) }}>
+      <div ref={list} className="overflow-auto grow" style={{ height: Math.min(stack.shown * ROW, 560) }}>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-          {virtual.getVirtualItems().map((item) => {
-            const one = rows[item.index]
+          {items.map((item) => {
+            const one = rowAt(item.index)
             if (!one) return null
             return (
               <button
-                key={one.person_id}
+                key={item.index}
                 type="button"
                 aria-current={item.index === at}
                 onClick={() => onGo(item.index)}

@@ -1,5 +1,5 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { api, ask } from '../../api/client'
 import { moment } from '../../app/format'
@@ -10,10 +10,11 @@ import { InboxLine } from '../../parts/InboxLine'
 import { LetterFrame } from '../../parts/LetterFrame'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { MendGap } from './MendGap'
-import { isShown, nextGap, type Only } from './marks'
+import type { Only } from './marks'
 import { PersonAside } from './PersonAside'
 import { PersonalLine } from './PersonalLine'
 import { StackList } from './StackList'
+import { nextGap, useStack } from './useStack'
 
 /** The real letters, one a person, leafed through with the keyboard. */
 export function StackScreen() {
@@ -27,13 +28,11 @@ export function StackScreen() {
   const [gap, setGap] = useState<string | null>(null)
   const [only, setOnly] = useState<Only>('all')
   const [shownAt, setShownAt] = useState(0)
-  const { data: stack, error } = useQuery({
-    queryKey: ['stack', stepId],
-    queryFn: () => ask(api.GET('/api/steps/{id}/stack', { params: { path: { id: stepId } } })),
-  })
-  const rows = useMemo(() => (stack?.rows ?? []).filter((one) => isShown(one, only)), [stack, only])
-  const row = rows[Math.min(at, rows.length - 1)]
-  const letterKey = ['stack', stepId, row?.person_id] as const
+  const { stack, error, rowAt, onSight } = useStack(stepId, only, at)
+  const last = Math.max(0, (stack?.shown ?? 0) - 1)
+  const place = Math.min(at, last)
+  const row = rowAt(place)
+  const letterKey = ['stack', stepId, 'letter', row?.person_id] as const
   const { data: letter, error: letterError } = useQuery({
     queryKey: letterKey,
     queryFn: () =>
@@ -41,10 +40,10 @@ export function StackScreen() {
     enabled: Boolean(row),
   })
   // The letters on both sides are fetched ahead, so that leafing shows each person's own at once.
-  const beside = [rows[at + 1]?.person_id, rows[at + 2]?.person_id, rows[at - 1]?.person_id].filter((id) => id !== undefined)
+  const beside = [at + 1, at + 2, at - 1].map((one) => rowAt(one)?.person_id).filter((id) => id !== undefined)
   useQueries({
     queries: beside.map((id) => ({
-      queryKey: ['stack', stepId, id],
+      queryKey: ['stack', stepId, 'letter', id] as const,
       queryFn: () => ask(api.GET('/api/steps/{id}/stack/{person_id}', { params: { path: { id: stepId, person_id: id } } })),
     })),
   })
@@ -58,19 +57,27 @@ export function StackScreen() {
       ),
     onSuccess: (saved) => {
       client.setQueryData(letterKey, saved)
-      client.invalidateQueries({ queryKey: ['stack', stepId], exact: true })
+      client.invalidateQueries({ queryKey: ['stack', stepId, only] })
       setWriting(false)
       setShownAt((now) => now + 1)
     },
   })
   const go = (to: number) => {
-    setAt(Math.max(0, Math.min(rows.length - 1, to)))
+    setAt(Math.max(0, Math.min(last, to)))
     setWriting(false)
     setGap(null)
   }
   const toNextGap = () => {
-    const next = nextGap(rows, at)
-    if (next >= 0) go(next)
+    // Of those that have one the next is the one below.
+    if (only === 'gaps') go(at === last ? 0 : at + 1)
+    else nextGap(stepId, only === 'all' ? at : -1).then(toGap)
+  }
+  const toGap = (found: number | null) => {
+    if (found === null) return
+    setOnly('all')
+    setAt(found)
+    setWriting(false)
+    setGap(null)
   }
   useKeys([
     { key: 'j', words: 'Next letter', run: () => go(at + 1) },
@@ -99,23 +106,25 @@ export function StackScreen() {
         }
       />
       {stack.total === 0 && <Empty>Nobody would get this letter yet. Choose an audience first.</Empty>}
-      {row && (
+      {stack.total > 0 && (
         <div className="grid grid-cols-[262px_minmax(0,1fr)_212px] gap-5 items-start">
           <StackList
             stack={stack}
-            rows={rows}
-            at={Math.min(at, rows.length - 1)}
+            rowAt={rowAt}
+            at={place}
             only={only}
             onOnly={(chosen) => {
               setOnly(chosen)
               setAt(0)
             }}
             onGo={go}
+            onSight={onSight}
           />
           <div className="min-w-0">
             {letterError && <ErrorNote error={letterError} />}
-            {!letter && !letterError && <Loading />}
-            {letter && (
+            {stack.shown === 0 && <Empty>None of these letters any more.</Empty>}
+            {!letter && !letterError && stack.shown > 0 && <Loading />}
+            {row && letter && (
               <>
                 <InboxLine letter={letter} when={when} />
                 <div className="mt-2.5">
@@ -157,15 +166,17 @@ export function StackScreen() {
               </>
             )}
           </div>
-          <PersonAside
-            personId={row.person_id}
-            when={when}
-            mailbox={letter?.mailbox?.address}
-            state={row.state}
-            view={view}
-            onView={setView}
-            onWrite={() => setWriting(true)}
-          />
+          {row && (
+            <PersonAside
+              personId={row.person_id}
+              when={when}
+              mailbox={letter?.mailbox?.address}
+              state={row.state}
+              view={view}
+              onView={setView}
+              onWrite={() => setWriting(true)}
+            />
+          )}
         </div>
       )}
     </>

@@ -92,7 +92,7 @@ module NimbleLetter
           end
 
           app.delete "/api/letters/:id/attachments/:file_id" do
-            Records::Attachment.where(letter_id: letter.id, id: params[:file_id].to_i).delete
+            Records::Attachment.kept.first(letter_id: letter.id, id: params[:file_id].to_i)&.take_out(moment.now)
             json(attachments: LetterJson.attachments(letter))
           end
         end

@@ -7,10 +7,14 @@ module NimbleLetter
       module Stack
         # What these routes share.
         module Helpers
-          def stack
+          def stack = Work::Stack.new(written_step, moment)
+
+          def stack_list = Work::StackList.new(written_step, moment)
+
+          def written_step
             raise Invalid.new("This step has no letter yet.", code: :no_letter) unless step.letter
 
-            Work::Stack.new(step, moment)
+            step
           end
 
           def step = @step ||= fetch_record(Records::Step, params[:id], "step")
@@ -24,7 +28,7 @@ module NimbleLetter
           app.helpers Helpers
 
           app.get "/api/steps/:id/stack" do
-            list = stack.list
+            list = stack_list.call(only: params["only"] || "all", from: [params["from"].to_i, 0].max)
             steps = step.sequence.steps
             json(
               list.merge(
@@ -42,6 +46,8 @@ module NimbleLetter
               )
             )
           end
+
+          app.get("/api/steps/:id/stack/next-gap") { json(at: stack_list.next_gap(params["after"].to_i)) }
 
           app.get("/api/steps/:id/reader") { json(stack.reader || {total: 0}) }
 

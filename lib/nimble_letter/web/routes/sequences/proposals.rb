@@ -22,7 +22,8 @@ module NimbleLetter
           app.post("/api/sequences/:id/proposal/discard") { proposed(proposal.discard(version: input[:version])) }
 
           app.post "/api/sequences/:id/proposal/effect" do
-            json(SequenceJson.new(proposal.effect(version: input[:version]).refresh, moment).write)
+            changed = proposal.effect(version: input[:version], letters: input[:letters] || [], proposed: input.fetch(:proposed, true))
+            json(SequenceJson.new(changed.refresh, moment).write)
           end
 
           app.get "/api/sequences/:id/proposal/people" do

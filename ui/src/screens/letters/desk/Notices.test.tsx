@@ -29,13 +29,35 @@ describe('InUse', () => {
     const { container } = page().show(
       <InUse
         letter={letter([
-          { id: 1, name: 'Rooms', had: 1, will: 0 },
-          { id: 2, name: 'Spring', had: 20, will: 3 },
+          { id: 1, name: 'Rooms', had: 1, will: 0, held: true },
+          { id: 2, name: 'Spring', had: 20, will: 3, held: false },
+          { id: 4, name: 'Autumn', had: 0, will: 7, held: true },
         ])}
       />,
     )
     expect(container.textContent).toContain('In “Rooms”: 1 person has had it, nobody is still to get it.')
-    expect(container.textContent).toContain('In “Spring”: 20 people have had it, 3 will get what you write here.')
+    expect(container.textContent).toContain('In “Spring”: 20 people have had it, 3 will get it as it is here.')
+    expect(container.textContent).toContain('In “Autumn”: 0 people have had it, 7 will get it in its former words.')
+  })
+
+  it('lets new words take effect after saying how many letters they are, and with how many gaps', async () => {
+    const seen = {
+      version: 2,
+      proposed: true,
+      letters: [{ letter_id: 3, name: 'A', version: 9, to_come: 7, gaps: 2, gaps_at_most: true }],
+    }
+    const taken = vi.fn((_body: unknown) => ({ body: {} }))
+    standIn({
+      'GET /api/sequences/4/proposal': () => ({ body: seen }),
+      'POST /api/sequences/4/proposal/effect': ({ body }) => taken(body),
+    })
+    const running_in = [{ id: 4, name: 'Autumn', had: 0, will: 7, held: true }]
+    const shown = page().show(<InUse letter={{ id: 3, running_in } as unknown as Shape<'Letter'>} />)
+    await userEvent.click(shown.getByRole('button', { name: /Let the new words take effect/ }))
+    expect(await shown.findByText(/7 letters of “Autumn” that are still to go say this from now on/)).toBeTruthy()
+    expect(shown.getByText(/Up to 2 of them have a gap/)).toBeTruthy()
+    await userEvent.click(shown.getByRole('button', { name: 'Let it take effect' }))
+    expect(taken).toHaveBeenCalledWith({ version: 2, letters: [{ letter_id: 3, version: 9 }], proposed: false })
   })
 })
 

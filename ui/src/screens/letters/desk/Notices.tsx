@@ -1,8 +1,9 @@
 import type { Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
 import { useCopy } from '../library/LetterMenu'
+import { NewWords } from './NewWords'
 
-/** A letter under way: how many have had it, how many will get what is written here, and a copy instead. */
+/** A letter under way: how many have had it, how many are to get it in which words, and a copy instead. */
 export function InUse({ letter }: { letter: Shape<'Letter'> }) {
   const copy = useCopy(letter.id)
   if (letter.running_in.length === 0) return null
@@ -11,8 +12,8 @@ export function InUse({ letter }: { letter: Shape<'Letter'> }) {
       <p className="grow">
         {letter.running_in.map((one) => (
           <span key={one.id} className="block">
-            In “{one.name}”: {plural(one.had, 'person has', 'people have')} had it,{' '}
-            {one.will === 0 ? 'nobody is still to get it.' : `${one.will} will get what you write here.`}
+            In “{one.name}”: {plural(one.had, 'person has', 'people have')} had it, {toCome(one)}{' '}
+            {one.held && one.will > 0 && <NewWords letterId={letter.id} sequence={one} />}
           </span>
         ))}
       </p>
@@ -21,6 +22,12 @@ export function InUse({ letter }: { letter: Shape<'Letter'> }) {
       </button>
     </div>
   )
+}
+
+function toCome({ will, held }: Shape<'Letter'>['running_in'][number]) {
+  if (will === 0) return 'nobody is still to get it.'
+  if (held) return `${will} will get it in its former words.`
+  return `${will} will get it as it is here. What you write reaches them when you let it take effect.`
 }
 
 /** Who else has the letter open. */

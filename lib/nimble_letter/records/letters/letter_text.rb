@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+require "digest"
+
+module NimbleLetter
+  module Records
+    # What a letter says, with its files, as a plan holds it. Never changed once it is made.
+    class LetterText < Sequel::Model(:letter_texts)
+      extend JsonColumn
+
+      json_column :content
+
+      many_to_one :letter
+
+      # Its name and category are ours, and nobody reads them in it.
+      PARTS = (Letter::CONTENT - %i[name category]).freeze
+
+      # @param letter [Letter] as it is written now
+      # @return [Integer] number of the text that says the same, made if there is none
+      def self.keep(letter)
+        content = content_of(letter)
+        values = {letter_id: letter.id, digest: digest(content)}
+        dataset.insert_ignore.insert(**values, content: content) if where(values).empty?
+        where(values).get(:id)
+      end
+
+      # @return [Boolean] whether a letter is written otherwise by now
+      def other_than?(letter) = digest != self.class.digest(self.class.content_of(letter))
+
+      # @api private
+      def self.content_of(letter) =
+        JSON.generate(PARTS.to_h { |name| [name, letter.public_send(name)] }.merge(attachments: letter.attachments_dataset.select_map(:id)))
+
+      # @api private
+      def self.digest(content) = Digest::SHA256.hexdigest(content)
+
+      # @param letter [Letter] whose it is
+      # @return [Letter] under its number, in these words; to be read only
+      def to_letter(letter)
+        held = Letter.call(letter.values.dup)
+        PARTS.each { |name| held.public_send(:"#{name}=", content[name.to_s]) }
+        files = content.fetch("attachments")
+        held.associations[:attachments] = files.empty? ? [] : Attachment.where(id: files).order(:id).all
+        held.freeze
+      end
+    end
+  end
+end

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Letters of a sequence under way that are written otherwise by now than its plan holds them. They go out in their former words
+    # until somebody lets the new ones take effect.
+    class ChangedWords
+      # to_come: letters that are still to go. gaps: how many of them would have a gap in the new words, at_most: or fewer
+      One = Struct.new(:letter, :to_come, :gaps, :at_most, keyword_init: true)
+
+      # @param sequence [Records::Sequence] one that was started
+      def initialize(sequence, moment)
+        @sequence, @moment = sequence, moment
+      end
+
+      # @return [Array<Records::Letter>]
+      def letters
+        @letters ||= begin
+          held = Records::FrozenPlan.of(@sequence.id)
+          ids = @sequence.letter_steps.flat_map(&:letter_ids).uniq
+          Records::Letter.where(id: ids & held.texts.keys).order(:name, :id).all.select { |letter| held.text_of(letter.id).other_than?(letter) }
+        end
+      end
+
+      # @return [Array<One>]
+      def all = letters.map { |letter| One.new(letter: letter, **outlook(letter)) }
+
+      # @param named [Array<Hash>] letter_id, and version as the person saw it
+      # @return [Array<Integer>] numbers of letters, as they may take effect
+      # @raise [Invalid, Conflict]
+      def taken(named)
+        named.map do |one|
+          letter = letters.find { |other| other.id == one["letter_id"] }
+          raise Invalid.new("This letter says what its plan holds.", code: :same_words, at: "letters") unless letter
+          next letter.id if letter.version == one["version"]
+
+          raise Conflict.new("Somebody has written in “#{letter.name}” meanwhile.", hint: "Look at it, then let it take effect.",
+            data: {letter_id: letter.id, version: letter.version})
+        end
+      end
+
+      private
+
+      def outlook(letter)
+        steps = @sequence.letter_steps.select { |step| step.letter_ids.include?(letter.id) }
+        to_come = steps.sum { |step| LetterUse.to_come_at(step, letter) }
+        found = steps.map { |step| gaps(step) }
+        {to_come: to_come, gaps: found.sum(&:first), at_most: !found.all?(&:last)}
+      end
+
+      # @return [Array(Integer, Boolean)] letters of a step that would have a gap, and whether it is exactly so many
+      def gaps(step)
+        ids = Accounting.new(@sequence).on_the_way(step).select_map(:person_id)
+        boxes = Sender.of(@sequence, @moment).boxes
+        test = MayHaveGap.new(step, @moment.as_written, boxes)
+        [test.among(ids).size, test.exact?]
+      end
+    end
+  end
+end
