@@ -27,7 +27,7 @@ module Bench
       json = open.call
       puts format("%d people x %d letters: a draft is opened in %.0f ms, renamed in %.0f ms; whose letter to show %.0f ms",
         json[:sieve][:would_get_it], json[:steps].size, median { open.call }, median { rename.call }, median { reader.call })
-      puts format("the letters of a step, %d: the first page in %.0f ms, the last in %.0f ms", count, median { stack.call }, median { far.call })
+      puts format("the letters of a step: the first page in %.0f ms, the last in %.0f ms", median { stack.call }, median { far.call })
     end
   end
 end

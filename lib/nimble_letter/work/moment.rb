@@ -16,7 +16,7 @@ module NimbleLetter
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
       def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
         @now, @account, @firm, @lookups, @connection, @fresh = Time.at(now.to_i).utc, account, firm, lookups, connection, fresh
-        @plans, @ladders, @calendars = {}, {}, {}
+        @plans, @ladders, @calendars, @frozen, @letters = {}, {}, {}, {}, {}
       end
 
       # @param time [Time] of something that is recorded at its own time
@@ -108,8 +108,9 @@ module NimbleLetter
 
       # @param letter [Records::Letter]
       # @return [Records::Letter] see #letter_of
-      def held_letter(letter, sequence_id, plan) =
-        (@letters ||= {})[[letter.id, sequence_id, plan]] ||= frozen_plan(sequence_id, plan)&.text_of(letter.id)&.to_letter(letter) || letter
+      def held_letter(letter, sequence_id, plan)
+        @letters[[letter.id, sequence_id, plan]] ||= frozen_plan(sequence_id, plan)&.text_of(letter.id)&.to_letter(letter) || letter
+      end
 
       # @return [Moment] for which every letter reads as it is written now, whatever a plan holds
       def as_written = dup.tap { |other| other.instance_variable_set(:@as_written, true) }
@@ -130,7 +131,7 @@ module NimbleLetter
       private
 
       def frozen_plan(sequence_id, number) =
-        (@frozen ||= {})[[sequence_id, number]] ||= Records::FrozenPlan.of(sequence_id, number)
+        @frozen[[sequence_id, number]] ||= Records::FrozenPlan.of(sequence_id, number)
 
       def colleagues
         @colleagues ||= begin

@@ -28,8 +28,10 @@ module NimbleLetter
       def other_than?(letter) = digest != self.class.digest(self.class.content_of(letter))
 
       # @api private
-      def self.content_of(letter) =
-        JSON.generate(PARTS.to_h { |name| [name, letter.public_send(name)] }.merge(attachments: letter.attachments_dataset.select_map(:id)))
+      def self.content_of(letter)
+        files = letter.attachments_dataset.select_map(:id)
+        JSON.generate(PARTS.to_h { |name| [name, letter.public_send(name)] }.merge(attachments: files))
+      end
 
       # @api private
       def self.digest(content) = Digest::SHA256.hexdigest(content)

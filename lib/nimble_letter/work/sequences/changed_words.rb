@@ -17,8 +17,8 @@ module NimbleLetter
       def letters
         @letters ||= begin
           held = Records::FrozenPlan.of(@sequence.id)
-          ids = @sequence.letter_steps.flat_map(&:letter_ids).uniq
-          Records::Letter.where(id: ids & held.texts.keys).order(:name, :id).all.select { |letter| held.text_of(letter.id).other_than?(letter) }
+          ids = @sequence.letter_steps.flat_map(&:letter_ids).uniq & held.texts.keys
+          Records::Letter.where(id: ids).order(:name, :id).all.select { |letter| held.text_of(letter.id).other_than?(letter) }
         end
       end
 

@@ -100,8 +100,10 @@ module NimbleLetter
 
       # @return [Hash{Integer=>Core::Letters::Merged}] by person; a letter that is out has no gaps any more: it was not sent with one
       def merged(page)
-        @unanswered = {}
-        marks.merged || merging(page.select { |entry| STILL_TO_GO.include?(entry.state) }).tap { |merging| @unanswered = merging.last }.first
+        return marks.merged if marks.merged
+
+        letters, @unanswered = merging(page.select { |entry| STILL_TO_GO.include?(entry.state) })
+        letters
       end
 
       # @return [Array(Hash{Integer=>Core::Letters::Merged}, Hash{Integer=>String})] and why a service had nothing to say, by person
@@ -135,7 +137,7 @@ module NimbleLetter
           personal: personal.key?(entry.person_id),
           line_lost: letter&.line_lost || false,
           sides: letter ? letter.sides.select { |_, holds| holds }.keys.map { |condition| marks.asked.index(condition) } : [],
-          unanswered: marks.unanswered.include?(entry.person_id) || @unanswered.key?(entry.person_id),
+          unanswered: marks.unanswered.include?(entry.person_id) || (@unanswered || {}).key?(entry.person_id),
           version: entry.version,
           goes_at: at,
           state: entry.state
