@@ -6,15 +6,7 @@ RSpec.describe Core::Calendar::Timing do
   let(:calendar) { Core::Calendar::WorkCalendar.new(holidays: [Date.new(2026, 5, 25)]) }
 
   def about(base, zone: london, seed: 0, joined: base, dates: {}) =
-    described_class::About.new(
-      base: base,
-      joined: joined,
-      dates: dates,
-      their_zone: zone,
-      our_zone: london,
-      calendar: calendar,
-      seed: seed
-    )
+    described_class::About.new(base, joined, dates, zone, london, calendar, seed)
 
   def whole(base, zone: london, seed: 0, joined: base, dates: {}, **timing) =
     described_class.new(**timing).due(about(base, zone: zone, seed: seed, joined: joined, dates: dates))

@@ -25,7 +25,7 @@ module NimbleLetter
         Due = Struct.new(:at, :from, :moved, :late)
         # What the timing is about for one member. base: when the step before was done. joined: when they joined. dates: by field
         # key. seed: spaces letters unevenly; the same seed gives the same second.
-        About = Struct.new(:base, :joined, :dates, :their_zone, :our_zone, :calendar, :seed, keyword_init: true)
+        About = Struct.new(:base, :joined, :dates, :their_zone, :our_zone, :calendar, :seed)
 
         DEFAULTS = {counted: "step", amount: 0, unit: "working_days", date: nil, field: nil, yearly: false, from_minute: 540,
                     to_minute: 690, weekdays: EVERY_DAY, days: "working", zone: "theirs", late: "skip", no_date: "skip"}.freeze
@@ -54,6 +54,8 @@ module NimbleLetter
           wrong("days of the week go from 0 (Sunday) to 6", "weekdays") unless weekdays.all?(Integer)
           @weekdays = weekdays.sort.freeze
           TimingCheck.call(self) { |message, at| wrong(message, at) }
+          # Many members ask about the same few days; the same question always has the same answer.
+          @fitting = {}.compare_by_identity
           freeze
         end
 
@@ -73,7 +75,7 @@ module NimbleLetter
         # @return [Due] the first second inside the window, at this instant or after
         def next_opening(instant, about, zone_in_use = (zone == "theirs") ? about.their_zone : about.our_zone)
           date, minute = Zones.local(zone_in_use, instant)
-          if fits?(date, about.calendar)
+          if fitting(date, about.calendar) == date
             return Due.new(instant, instant, nil, false) if minute >= from_minute && minute < shuts_at
             return Due.new(slot(date, from_minute, about.seed, zone_in_use), instant, :window, false) if minute < from_minute
           end
@@ -170,7 +172,16 @@ module NimbleLetter
 
         def fits?(day, calendar) = weekdays.include?(day.wday) && (days == "any" || calendar.working_day?(day))
 
+        MOST_KEPT = 3000 # days
+        private_constant :MOST_KEPT
+
         def fitting(day, calendar)
+          known = @fitting[calendar] ||= {}
+          known.clear if known.size > MOST_KEPT
+          known[day.jd] ||= next_fitting(day, calendar)
+        end
+
+        def next_fitting(day, calendar)
           return day if fits?(day, calendar)
           return calendar.on_or_after(day) { |one| weekdays.include?(one.wday) } if days == "working"
 

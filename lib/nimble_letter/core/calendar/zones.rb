@@ -27,14 +27,32 @@ module NimbleLetter
         # @return [Array(Date, Integer)] local date and minute of the day
         def self.local(zone, instant)
           local = instant.to_i + offset(zone, instant.to_i)
-          [Date.jd(local / DAY + UNIX_EPOCH_JD), local % DAY / 60]
+          [day(local / DAY), local % DAY / 60]
         end
+
+        # @param instant [Time]
+        # @return [Integer] the local date, in days since 1 January 1970
+        def self.day_number(zone, instant)
+          seconds = instant.to_i
+          (seconds + offset(zone, seconds)) / DAY
+        end
+
+        # @return [Date]
+        def self.day(number)
+          @days ||= {}
+          @days.clear if @days.size > MOST_KEPT
+          @days[number] ||= Date.jd(number + UNIX_EPOCH_JD)
+        end
+
+        # @param date [Date]
+        # @return [Integer] see .day_number
+        def self.number(date) = date.jd - UNIX_EPOCH_JD
 
         # @param minute [Integer] of the local day
         # @return [Time] UTC. An hour that happens twice is taken the first time; one that is left out
         #   (clocks go forward) is taken as the hour after.
         def self.instant(zone, date, minute, second = 0)
-          local = (date.jd - UNIX_EPOCH_JD) * DAY + minute * 60 + second
+          local = number(date) * DAY + minute * 60 + second
           offset = offset(zone, local - DAY)
           # Far from a change of clocks there is one answer, and it is quick; a rehearsal asks for a great many.
           return Time.at(local - offset).utc if offset == offset(zone, local + DAY)

@@ -12,7 +12,9 @@ module NimbleLetter
         WITHIN = {"opened" => 24 * 3600, "clicked" => 1800, "replied" => 36 * 3600, "bounced" => 600}.freeze
         SOON = 2 * 3600
         KINDS = [*WITHIN.keys, "task_done"].freeze
-        private_constant :KINDS
+        NUMBERS = KINDS.each_with_index.to_h.freeze
+        MASK = 0x3FFFFFFF
+        private_constant :KINDS, :NUMBERS, :MASK
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -25,10 +27,11 @@ module NimbleLetter
         # @param soon [Boolean] all of them two hours later
         def initialize(rates, seed: 0, soon: false)
           @rates, @seed, @soon = rates, seed, soon
+          @silent = [rates.opened, rates.clicked, rates.replied, rates.bounced].all? { |rate| rate.to_f.zero? }
         end
 
-        # @return [Boolean] whether anybody reacts at all
-        def silent? = [@rates.opened, @rates.clicked, @rates.replied, @rates.bounced].all? { |rate| rate.to_f.zero? }
+        # @return [Boolean] whether nobody reacts at all
+        def silent? = @silent
 
         # @param person_id [Integer]
         # @param step [Steps::Letter]
@@ -42,8 +45,10 @@ module NimbleLetter
           opened = after("opened", person_id, step, at)
           clicked = opened && after("clicked", person_id, step, opened)
           replied = after("replied", person_id, step, opened || at)
-          times = {"opened" => opened, "clicked" => clicked, "replied" => replied}.select { |_, time| time }
-          times.map { |kind, time| event(kind, step, time, (link if kind == "clicked")) }.sort_by(&:at)
+          return [] unless opened || replied
+
+          [(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
+            (event("replied", step, replied) if replied)].compact.sort_by(&:at)
         end
 
         # @return [Known::Event] that a colleague is done with a task, with its first outcome
@@ -56,26 +61,34 @@ module NimbleLetter
           return at + SOON if @soon
 
           # Most come early: the square of an even share.
-          at + 60 + (share("#{kind} when", person_id, step)**2 * WITHIN.fetch(kind)).to_i
+          at + 60 + (share(NUMBERS.fetch(kind) + KINDS.size, person_id, step)**2 * WITHIN.fetch(kind)).to_i
         end
 
         def happens?(kind, person_id, step)
-          rate = @rates[kind].to_f * (@rates.by_person || {}).fetch(person_id, 1) * (@rates.by_step || {}).fetch(step.id, 1)
-          rate.positive? && share(kind, person_id, step) < rate
+          rate = @rates[kind].to_f
+          return false unless rate.positive?
+
+          rate *= @rates.by_person.fetch(person_id, 1) if @rates.by_person
+          rate *= @rates.by_step.fetch(step.id, 1) if @rates.by_step
+          rate.positive? && share(NUMBERS.fetch(kind), person_id, step) < rate
         end
 
-        # @return [Float] from 0 to 1, even over people and steps; a 64-bit finalizer (Steele, Lea and Flood, SplitMix, 2014)
-        def share(what, person_id, step)
-          mixed = what.sum * 0x9E3779B97F4A7C15 + @seed * 0xD1B54A32D192ED03
-          mixed = (mixed + person_id * 0x8CB92BA72F3D8DD7 + step.id * 0xAEF17502108EF2D9) & 0xFFFFFFFFFFFFFFFF
-          mixed = ((mixed ^ (mixed >> 30)) * 0xBF58476D1CE4E5B9) & 0xFFFFFFFFFFFFFFFF
-          mixed = ((mixed ^ (mixed >> 27)) * 0x94D049BB133111EB) & 0xFFFFFFFFFFFFFFFF
-          (mixed ^ (mixed >> 31)).fdiv(0x10000000000000000)
+        # @param what [Integer] a number of its own for each question
+        # @return [Float] from 0 to 1, even over people and steps
+        def share(what, person_id, step) = mixed(mixed(mixed(@seed * 64 + what) ^ person_id) ^ step.id).fdiv(MASK + 1)
+
+        # Xor, shift and multiply (Marsaglia, Xorshift RNGs, 2003; Appleby's finalizers), in so many bits that no product is more than a
+        # word of this machine: it is asked for each letter of a rehearsal.
+        def mixed(number)
+          number &= MASK
+          number = ((number ^ (number >> 15)) * 0x2C1B3C6D) & MASK
+          number = ((number ^ (number >> 12)) * 0x297A2D39) & MASK
+          number ^ (number >> 15)
         end
 
         def event(kind, step, at, link = nil, outcome = nil)
           # Assumed ones have numbers of their own, below those of what happened.
-          id = -(step.id * KINDS.size + KINDS.index(kind) + 1)
+          id = -(step.id * KINDS.size + NUMBERS.fetch(kind) + 1)
           Known::Event.new(id: id, kind: kind, at: at, step_id: step.id, link: link, outcome: outcome, by_machine: false)
         end
       end

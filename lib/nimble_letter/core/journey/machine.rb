@@ -53,16 +53,9 @@ module NimbleLetter
         private
 
         def about(step, place, known) =
-          Calendar::Timing::About.new(
-            base: place.base,
-            joined: place.joined,
-            dates: known.dates,
-            their_zone: known.their_zone,
-            our_zone: @our_zone,
-            calendar: calendar(timing(step), known),
-            # Each step has its own minute within the window, so that letters do not always come at 9:24.
-            seed: known.seed * 31 + step.id
-          )
+          # Each step has its own minute within the window, so that letters do not always come at 9:24.
+          Calendar::Timing::About.new(place.base, place.joined, known.dates, known.their_zone, @our_zone,
+            calendar(timing(step), known), known.seed * 31 + step.id)
 
         def timing(step) = step.is_a?(Steps::Fork) ? step.within : step.timing
 

@@ -20,13 +20,14 @@ module NimbleLetter
           @steps = steps.dup.freeze
           @leave_on = (Happenings::ALWAYS_OUT + (leave_on & Happenings::OPTIONALLY_OUT)).freeze
           @leave_if, @ends_at, @number = leave_if, ends_at, number
+          @leaves = @leave_on.to_h { |kind| [kind, true] }.freeze
           @by_id, @follows, @leads, @lanes, @forks = {}, {}, {}, {}, {}
           index(@steps, nil, nil)
           [@by_id, @follows, @leads, @lanes, @forks].each(&:freeze)
           freeze
         end
 
-        def leaves_on?(kind) = leave_on.include?(kind)
+        def leaves_on?(kind) = @leaves.key?(kind)
 
         # @return [Steps::Letter, …, nil]
         def [](id) = @by_id[id]

@@ -23,14 +23,14 @@ module NimbleLetter
         # @param guard [Sieve::Guard, nil]
         def initialize(zone:, guard: nil)
           @zone, @guard = zone, guard
-          @sent = Hash.new(0)
+          @sent = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
           @free, @had = {}, {}
         end
 
         # So many left this mailbox on a day already.
         # @param date [Date]
         def sent(box_id, date, letters)
-          @sent[[box_id, date]] += letters
+          @sent[box_id][Calendar::Zones.number(date)] += letters
         end
 
         # Nothing leaves this mailbox before that, because of its pace.
@@ -54,15 +54,16 @@ module NimbleLetter
         def slot(box, person_id, from)
           at, why = from, nil
           loop do
-            reason = REASONS.find { |one| public_send(one, box, person_id, at) > at } or return Slot.new(at, why)
-            at, why = public_send(reason, box, person_id, at), reason
+            later = nil
+            reason = REASONS.find { |one| (later = public_send(one, box, person_id, at)) > at } or return Slot.new(at, why)
+            at, why = later, reason
           end
         end
 
         # A letter leaves then.
         # @param at [Time] with room for it
         def take(box, person_id, at)
-          sent(box.id, date(at), 1)
+          @sent[box.id][Calendar::Zones.day_number(@zone, at)] += 1
           free_from(box.id, at + gap(box, person_id)) if box.pace
           had(person_id, [at]) if @guard
         end
@@ -72,15 +73,18 @@ module NimbleLetter
         def guard(_box, person_id, at)
           return at unless @guard
 
-          lately = @had.fetch(person_id, []).select { |time| time > at - @guard.days * DAY && time <= at }
+          had = @had[person_id] or return at
+          since = at - @guard.days * DAY
+          lately = had.select { |time| time > since && time <= at }
           (lately.size < @guard.letters) ? at : lately[-@guard.letters] + @guard.days * DAY
         end
 
         # @api private
         def full(box, _person_id, at)
-          return at if @sent[[box.id, date(at)]] < box.a_day
+          day = Calendar::Zones.day_number(@zone, at)
+          return at if @sent[box.id][day] < box.a_day
 
-          Calendar::Zones.instant(@zone, date(at) + 1, box.from_minute)
+          Calendar::Zones.instant(@zone, Calendar::Zones.day(day + 1), box.from_minute)
         end
 
         # @api private
@@ -94,11 +98,9 @@ module NimbleLetter
         end
 
         # @api private
-        def pace(box, _person_id, at) = [@free[box.id], at].compact.max
+        def pace(box, _person_id, at) = (free = @free[box.id]) && free > at ? free : at
 
         private
-
-        def date(at) = Calendar::Zones.local(@zone, at).first
 
         # Knuth's multiplicative hash, as windows are spread by (Calendar::Timing).
         def gap(box, person_id)

@@ -18,7 +18,8 @@ module NimbleLetter
       end
 
       def self.letter(one) =
-        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), **one.to_h.slice(:to_come, :gaps), gaps_at_most: one.at_most}
+        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come, gaps: one.gaps,
+         gaps_at_most: one.at_most}
       private_class_method :letter
 
       def self.proposed(sequence)
