@@ -47,6 +47,7 @@ module NimbleLetter
       register Routes::Look
       register Routes::Sequences
       register Routes::Joining
+      register Routes::Planning
       register Routes::Proposals
       register Routes::Tasks
       register Routes::Stack

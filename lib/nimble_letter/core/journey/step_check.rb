@@ -9,6 +9,24 @@ module NimbleLetter
         MOST_DAYS = 260 # working days a colleague has for a task: a year
         MOST_OUTCOMES = 20
 
+        # @param step [Steps::Letter, Steps::Task, Steps::Change, Steps::HandOver, Steps::Fork]
+        # @return [String, nil] what has not been said of it yet, so that it can be laid out but not started
+        def self.missing(step)
+          case step
+          when Steps::Letter then "no letter chosen" unless step.letter_id
+          when Steps::Task then "nothing said to do" if step.words.to_s.strip.empty?
+          when Steps::Change then "nothing said to change" if nothing_said?(step)
+          when Steps::HandOver then "no sequence chosen" unless step.sequence_id
+          when Steps::Fork then "no lane yet" if step.lanes.empty?
+          end
+        end
+
+        def self.nothing_said?(step)
+          needed = ChangeKinds::NEEDS[step.what] or return step.what.nil?
+          step.to.nil? || needed.any? { |name| step.to[name].nil? && name != "value" } || step.to["names"] == []
+        end
+        private_class_method :nothing_said?
+
         # @param step [Steps::Letter, Steps::Task, Steps::Change, Steps::HandOver]
         # @yield [String, String] what is wrong, and where within the step
         def self.call(step, &wrong)

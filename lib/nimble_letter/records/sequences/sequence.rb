@@ -27,7 +27,7 @@ module NimbleLetter
       # @raise [Invalid] when it is laid out in a way that cannot be meant
       def laid_out(number = 1)
         leaving = {"leave_on" => leave_on, "leave_if" => leave_if, "ends_at" => ends_at&.getutc&.iso8601(6)}
-        Core::Journey::PlanJson.read({"steps" => tree, **leaving}, number: number)
+        Core::Journey::PlanJson.read({"steps" => tree, **leaving}, number: number, half_made: draft?)
       end
 
       # @return [Array<Hash>] the steps of the trunk, lanes within their forks, as Core::Journey::PlanJson reads them

@@ -13,14 +13,14 @@ module NimbleLetter
       many_to_one :sequence
       many_to_one :letter
       many_to_one :lane
-      one_to_many :lanes, key: :fork_id, order: :position
+      one_to_many :lanes, key: :fork_id, order: :position, conditions: {out_at: nil}
 
       dataset_module do
         def letters = where(kind: "letter")
 
         # Those that send one of these letters, as their own or as the other of two versions.
         def sending(letter_ids) =
-          where(Sequel.|({letter_id: letter_ids}, {Sequel.function(:json_value, :other, "$.letter_id") => letter_ids}))
+          where(out_at: nil).where(Sequel.|({letter_id: letter_ids}, {Sequel.function(:json_value, :other, "$.letter_id") => letter_ids}))
       end
 
       # other: nil, or {"what" => "subject", "subject" => document} or {"what" => "letter", "letter_id" => Integer}, and when one
@@ -61,6 +61,15 @@ module NimbleLetter
       def timing_json = values.slice(*TIMING, :on_date).merge(weekdays: timing.weekdays)
 
       def letter? = kind == "letter"
+
+      # @return [Core::Journey::Steps] by itself; of a fork with whether it has lanes
+      def to_core
+        kind = Core::Journey::PlanJson::KINDS.fetch(self.kind)
+        has = settings.to_h.slice(*kind.members.map(&:to_s)).except("timing", "within", "not_after").transform_keys(&:to_sym)
+        has[:letter_id] = letter_id if letter?
+        has[:lanes] = lanes if self.kind == "fork"
+        kind.new(id: id, **has)
+      end
 
       # @return [Hash] as Core::Journey::PlanJson reads it, without its lanes
       def to_plan

@@ -21,6 +21,7 @@ module NimbleLetter
           leave_if_words: @sequence.leave_if && Work::Sentences.new(@moment).of(@sequence.leave_if),
           ends_at: @sequence.ends_at,
           steps: steps,
+          notes: notes,
           sieve: sieve,
           days_off: days_off
         }
@@ -57,6 +58,9 @@ module NimbleLetter
         @sequence.tree { |step| step(step) }.map { |step| finish(step, lanes) }
       end
 
+      def notes =
+        Records::PlanNote.where(sequence_id: @sequence.id).eager(:account).order(:id).all.map { |note| PlanNoteJson.write(note) }
+
       def ruler = @ruler ||= Work::Ruler.new(plan, @moment)
 
       def joined = @sequence.started_at || @moment.now
@@ -69,6 +73,7 @@ module NimbleLetter
           **step.timing_json,
           position: step.position + 1,
           headline: words.headline(step),
+          missing: Core::Journey::StepCheck.missing(step.to_core),
           goes_out: Work::TimingWords.say(step.timing, first: step.position.zero?),
           day: (date - @first).to_i,
           date: date,

@@ -15,7 +15,7 @@ module NimbleLetter
       def self.write(sequences)
         ids = sequences.map(&:id)
         steps = Records::Step.letters.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
-        forked = Records::Step.where(sequence_id: ids, kind: "fork").distinct.select_map(:sequence_id).to_set
+        forked = Records::Step.where(sequence_id: ids, kind: "fork", out_at: nil).distinct.select_map(:sequence_id).to_set
         people = Records::Member.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
         # As in the results: each person once per letter.

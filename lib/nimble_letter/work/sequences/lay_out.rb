@@ -35,8 +35,8 @@ module NimbleLetter
 
       private
 
-      # What may have been passed by somebody stays.
-      def take_out(gone) = @sequence.draft? ? gone.delete : gone.where(out_at: nil).update(out_at: @moment.now)
+      # It stays: somebody may have passed it, or want it back with what was written for it.
+      def take_out(gone) = gone.where(out_at: nil).update(out_at: @moment.now)
 
       def put(steps, lane_id)
         steps.each do |json|
@@ -82,11 +82,13 @@ module NimbleLetter
         values = json.slice(*SETTINGS.fetch(kind)).compact
         values["within"] = Records::Step.timing_of(values["within"].transform_keys(&:to_sym)).to_h if values["within"]
         values["only_for"] && condition(values["only_for"], "steps.only_for")
-        change(values) if kind == "change"
+        change(values) if kind == "change" && !half_made?(Core::Journey::Steps::Change.new(id: 0, what: values["what"], to: values["to"]))
         task(values) if kind == "task"
-        hand_over(values) if kind == "hand_over"
+        hand_over(values) if kind == "hand_over" && !(@sequence.draft? && values["sequence_id"].nil?)
         values if values.any?
       end
+
+      def half_made?(step) = @sequence.draft? && Core::Journey::StepCheck.missing(step)
 
       def condition(json, at)
         @moment.parser.parse!(json)

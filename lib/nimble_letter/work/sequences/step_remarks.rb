@@ -13,6 +13,7 @@ module NimbleLetter
       # @return [Array<ReadyCheck::Remark>]
       def call
         return [block("date_past", "#{name} is for a day that is past.")] if past?
+        return [block((@step.kind == "letter") ? "no_letter" : "half_made", "#{name}: #{missing}.")] if missing
 
         [*conditions, *send(:"#{@step.kind}_remarks")]
       end
@@ -23,9 +24,9 @@ module NimbleLetter
 
       def past? = @step.kind != "fork" && @step.counted == "date" && @step.on_date < @moment.today
 
-      def letter_remarks
-        return [block("no_letter", "#{name} has no letter.")] if @step.letter.nil?
+      def missing = @missing ||= Core::Journey::StepCheck.missing(@step.to_core)
 
+      def letter_remarks
         [@step.letter, (@step.letter_of("b") if @step.other)].compact.uniq(&:id).flat_map { |letter| written(letter) }
       end
 

@@ -21,9 +21,9 @@ module NimbleLetter
         has = step.settings.to_h
         case step.kind
         when "letter" then step.letter&.name || "No letter chosen"
-        when "task" then "#{has["words"]} (#{OF[has.fetch("of", "owner")] || colleague(has["of"])})"
+        when "task" then "#{has["words"] || "A task"} (#{OF[has.fetch("of", "owner")] || colleague(has["of"])})"
         when "change" then change(has["what"], has["to"])
-        when "hand_over" then "Over to “#{Records::Sequence[has["sequence_id"]]&.name || "a sequence that is gone"}”"
+        when "hand_over" then has["sequence_id"].nil? ? "Over to another sequence" : "Over to “#{Records::Sequence[has["sequence_id"]]&.name || "a sequence that is gone"}”"
         else waits(has["within"])
         end
       end
@@ -61,6 +61,7 @@ module NimbleLetter
 
       def change(what, to)
         case what
+        when nil then "A change"
         when "stage" then "Deal to “#{MakeChange.stage(to)&.[]("words") || to["stage"]}”"
         when "status" then "Status “#{MemberStatus.of(@sequence).words(to["status"])}”"
         else Act.new({**to, "kind" => what}, @moment).words(1).sub(/(\A| )1 person/, '\1them')

@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+# What helps to lay out a plan, over the API: half-made steps, notes, timing as it is typed, when it is for one person and why.
+RSpec.describe "laying out a plan, over the API" do
+  let!(:maren) { sign_in }
+  let(:person) { make_person(time_zone: "America/New_York") }
+  let(:sequence) { make_sequence(people: [person]) }
+
+  def path(more = "") = "/api/sequences/#{sequence.id}#{more}"
+
+  def lay(steps, status: 200) = call_api(:patch, path, {version: sequence.refresh.version, steps: steps}, status: status)
+
+  def steps = PlanInput.of(sequence.refresh)
+
+  it "keeps steps that are half made, says what is missing on each, and starts none of it" do
+    half = [{"kind" => "letter"}, {"kind" => "task"}, {"kind" => "change"}, {"kind" => "change", "what" => "tag", "to" => {"names" => []}},
+      {"kind" => "hand_over"}, {"kind" => "fork", "lanes" => []}]
+    told = lay(half)["steps"].map { |step| step["missing"] }
+    expect(told).to eq(["no letter chosen", "nothing said to do", "nothing said to change", "nothing said to change", "no sequence chosen",
+      "no lane yet"])
+    remarks = call_api(:get, path("/ready"))["remarks"].select { |remark| remark["step_id"] }
+    expect(remarks.map { |remark| remark["words"] }).to eq(told.each_with_index.map { |words, i| "Step #{i + 1}: #{words}." })
+    call_api(:post, path("/start"), {version: sequence.refresh.version, letters: 0}, status: 422)
+    expect(sequence.refresh.state).to eq("draft")
+  end
+
+  it "still refuses what cannot be meant, and a running plan takes nothing half made" do
+    lay([{"kind" => "change", "what" => "tag", "to" => {"list_id" => 3}}])
+    lay([{"kind" => "hand_over", "sequence_id" => 99_999}], status: 422)
+    lay([{"kind" => "task", "words" => "Ring", "of" => 99_999}], status: 422)
+    lay([{"kind" => "fork", "lanes" => [{"test" => nil}, {"test" => nil}]}], status: 422)
+    running = start(make_sequence)
+    half = {version: 0, steps: PlanInput.of(running) + [{"kind" => "task"}]}
+    call_api(:put, "/api/sequences/#{running.id}/proposal", half, status: 422)
+  end
+
+  it "brings a step that was taken out back as it was, with what was written for one person" do
+    Work::WriteIntoLetter.new(sequence.steps.last, person, moment).line("P.S.")
+    whole = steps
+    expect(lay(whole.first(1))["steps"].size).to eq(1)
+    expect(lay(whole)["steps"].map { |step| step["id"] }).to eq(whole.map { |step| step["id"] })
+    expect(Work::Stack.new(sequence.refresh.steps.last, moment).letter(person)[:line]).to eq("P.S.")
+  end
+
+  it "keeps notes in the margin, whether it runs or not, and nobody overwrites another's" do
+    made = call_api(:post, path("/notes"), {text: " Ask Petra. ", step_id: sequence.steps.first.id}, status: 201)
+    start(sequence)
+    call_api(:post, path("/notes"), {text: "About all of it"}, status: 201)
+    changed = call_api(:patch, "/api/plan-notes/#{made["id"]}", {text: "Asked.", version: 1})
+    expect(changed).to include("text" => "Asked.", "by" => maren.name, "version" => 2)
+    call_api(:patch, "/api/plan-notes/#{made["id"]}", {text: "Late", version: 1}, status: 409)
+    expect(call_api(:get, path)["notes"].map { |note| [note["step_id"], note["text"]] })
+      .to eq([[sequence.steps.first.id, "Asked."], [nil, "About all of it"]])
+    call_api(:delete, "/api/plan-notes/#{made["id"]}")
+    expect(call_api(:get, path)["notes"].size).to eq(1)
+    ["", " "].each { |text| call_api(:post, path("/notes"), {text: text}, status: 422) }
+    call_api(:post, path("/notes"), {text: "a" * 2001}, status: 400)
+    call_api(:post, path("/notes"), {text: "x", step_id: make_sequence.steps.first.id}, status: 422)
+  end
+
+  it "reads timing as it is typed, by the names that dates have here" do
+    expect(call_api(:post, "/api/timing", {text: "2 weeks before birthday, every year, at 9:00 our time"})).to eq(
+      "counted" => "field", "field" => "person.birthday", "yearly" => true, "amount" => -2, "unit" => "weeks", "from_minute" => 540,
+      "to_minute" => 540, "zone" => "ours"
+    )
+    expect(call_api(:post, "/api/timing", {text: "on 3 July 2026"})).to eq("counted" => "date", "on_date" => "2026-07-03", "amount" => 0)
+    refused = call_api(:post, "/api/timing", {text: "when the moon is full"}, status: 422)
+    expect(refused["error"]).to include("message" => /moon/, "hint" => /Say it like/)
+  end
+
+  it "says when a step is for one person, and why then, before and after the start" do
+    second = sequence.steps.last
+    told = call_api(:get, "/api/steps/#{second.id}/when/#{person.id}")
+    expect(told).to include("what" => "send", "zone" => "America/New_York", "why" => /Counted from .*Between 9:00 and 11:30 by their clock/)
+    started = start(sequence)
+    again = call_api(:get, "/api/steps/#{second.id}/when/#{person.id}")
+    expect(Time.iso8601(again["at"])).to be_within(60).of(Time.iso8601(told["at"]))
+    member = started.members.first
+    way = call_api(:get, "/api/members/#{member.id}/way")
+    expect(way["ahead"].map { |stop| [stop["what"], stop["headline"]] })
+      .to eq([["send", "A word"], ["send", "A second word"], ["finish", nil]])
+    expect(way["past"].map { |entry| entry["kind"] }).to include("joined")
+    call_api(:get, "/api/steps/#{second.id}/when/#{make_person.id}", status: 404)
+  end
+
+  it "says what a way waits for, and why somebody passes a step by" do
+    york = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
+    person.update(city: "Hull")
+    fork = {"kind" => "fork", "within" => {"amount" => 3, "unit" => "working_days"}, "lanes" => [{"test" => {"kind" => "opened"}, "steps" => []}]}
+    lay([steps.first.merge("only_for" => york), fork, {"kind" => "task", "words" => "Ring them", "amount" => 1}])
+    way = Work::WayThrough.of_prospect(sequence.refresh, person, moment).ahead
+    expect(way.map(&:what)).to eq(%w[skip take do finish])
+    expect(way.map(&:why)).to match([/do not meet/, /If nothing happens/, /Counted from/, nil])
+  end
+end
