@@ -55,7 +55,8 @@ module NimbleLetter
       # What lies on the desk this week; half of the clients would get another subject.
       def work_on_letters
         @letters = @letters.merge(Studio.new(moment).fill)
-        june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello}, [["The yearly check", 0]])
+        june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello}, 
+          plans.row([["The yearly check", 0]]))
         june.steps.first.update(
           other: {
             "what" => "subject",
@@ -75,17 +76,17 @@ module NimbleLetter
           Time.utc(2025, 12, 2, 8, 30),
           standing(%w[client former_client]),
           {"kind" => "owner", "mailbox_id" => hello},
-          [["Winter letter", 0], ["Shall we listen together?", 6]]
+          plans.row([["Winter letter", 0], ["Shall we listen together?", 6]])
         )
         start("After the trade evening", Time.utc(2026, 2, 10, 8, 30), tag("trade evening"), {"kind" => "owner", "mailbox_id" => hello},
-          [["Good to meet you at the trade evening", 0], ["Shall we listen together?", 5]])
+          plans.trade_evening)
         architects =
           start(
             "Architects’ round",
             Time.utc(2026, 4, 21, 8, 30),
             standing(%w[partner]),
             {"kind" => "mailbox", "mailbox_id" => hello},
-            [["For architects: the quiet detail", 0], ["Shall we listen together?", 10]]
+            plans.row([["For architects: the quiet detail", 0], ["Shall we listen together?", 10]])
           )
         play_to(Time.utc(2026, 4, 24, 10))
         Work::RunSequence.call(architects, "pause", moment: moment)
@@ -94,20 +95,20 @@ module NimbleLetter
           Time.utc(2026, 5, 6, 7, 30),
           {"filter_id" => @restaurants.id},
           {"kind" => "owner", "mailbox_id" => hello},
-          [["The table nobody asks for twice", 0], ["Before and after at table nine", 5], ["Two dates that would suit", 5]]
+          plans.dining_rooms
         )
         play_to(ENDS)
-        draft(
-          "Classrooms before summer",
-          {"filter_id" => @schools.id},
-          {"kind" => "owner", "mailbox_id" => hello},
-          [["Classrooms before summer", 0], ["Shall we listen together?", 5]]
-        )
+        classrooms = draft("Classrooms before summer", {"filter_id" => @schools.id}, {"kind" => "owner", "mailbox_id" => hello},
+          plans.classrooms)
+        text = "Idris knows the head at two of them: ask him before this starts."
+        Work::NoteOnPlan.write(classrooms, text, step_id: classrooms.steps.first.id, moment: moment)
       end
 
-      def start(name, at, audience, sender, letters)
+      def plans = Plans.of(@letters)
+
+      def start(name, at, audience, sender, steps)
         play_to(at)
-        sequence = draft(name, audience, sender, letters)
+        sequence = draft(name, audience, sender, steps)
         leave_out_gaps(sequence)
         check = Work::ReadyCheck.new(sequence.refresh, moment).call
         Work::StartSequence.call(sequence, version: sequence.version, letters: check[:letters], moment: moment)
@@ -115,7 +116,7 @@ module NimbleLetter
         sequence
       end
 
-      def draft(name, audience, sender, letters)
+      def draft(name, audience, sender, steps)
         sequence =
           Records::Sequence.create(
             name: name,
@@ -126,23 +127,13 @@ module NimbleLetter
             created_at: moment.now,
             updated_at: moment.now
           )
-        letters.each_with_index do |(letter, days), position|
-          Records::Step.create(
-            sequence_id: sequence.id,
-            position: position,
-            letter_id: @letters.fetch(letter).id,
-            amount: days,
-            from_minute: 9 * 60,
-            to_minute: 11 * 60 + 30
-          )
-        end
-        sequence.refresh
+        Work::PlanSequence.change(sequence, {version: sequence.version, steps: steps}, moment: moment)
       end
 
       # What a careful colleague would do: people whose letter has a gap stay out.
       def leave_out_gaps(sequence)
         outlook = Work::Outlook.new(sequence, moment)
-        without = sequence.steps.flat_map { |step| outlook.gaps(step).keys }.uniq
+        without = sequence.letter_steps.flat_map { |step| outlook.gaps(step).keys }.uniq
         sequence.update(audience: sequence.audience.merge("without" => without)) if without.any?
       end
 
@@ -151,7 +142,9 @@ module NimbleLetter
         week = 7 * 86_400
         while @clock.now < time
           @conductor.play_to([@clock.now + week, time].min)
-          Desk.new(moment).go_through_replies(keep_since: ENDS - 7 * 86_400)
+          desk = Desk.new(moment)
+          desk.go_through_replies(keep_since: ENDS - 7 * 86_400)
+          desk.go_through_tasks(keep_since: ENDS - 7 * 86_400)
         end
       end
 

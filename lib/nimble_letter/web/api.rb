@@ -46,6 +46,7 @@ module NimbleLetter
       register Routes::Pictures
       register Routes::Look
       register Routes::Sequences
+      register Routes::Members
       register Routes::Joining
       register Routes::Planning
       register Routes::Proposals

@@ -35,7 +35,7 @@ RSpec.describe "plans over the API" do
     lanes = planned["steps"][1]["lanes"]
     expect(lanes.first["steps"].first["counts"].slice("planned", "may")).to eq("planned" => 0, "may" => 1)
     expect(lanes.map { |lane| lane["headline"] }).to eq(["warm", "everyone who is a client", "otherwise"])
-    expect(lanes.flat_map { |lane| lane["steps"].map { |step| step["headline"] } }).to eq(["Ring them (the owner)", "Tagged them quiet"])
+    expect(lanes.flat_map { |lane| lane["steps"].map { |step| step["headline"] } }).to eq(["Ring them (the owner)", "Tag them quiet"])
     expect(lanes.first["test"]["step_id"]).to eq(planned["steps"].first["id"])
     expect(planned).to include("leave_if_words" => "everyone who is a partner", "ends_at" => "2026-12-01T00:00:00.000Z")
 

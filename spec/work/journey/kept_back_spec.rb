@@ -73,15 +73,12 @@ RSpec.describe "what keeps somebody from going on as planned" do
 
     it "is refused with what is wrong, and nothing is written" do
       {
-        fork => /no lane/,
         fork(lane(nil), lane(nil)) => /one “otherwise”/,
         fork(lane({"kind" => "sang"})) => /waits for one of/,
         fork(lane({"kind" => "opened", "step_id" => 99})) => /does not come before/,
         fork(lane({"condition" => {"field" => "person.shoe", "is" => "empty"}})) => /no field/,
         letter(hello, amount: 1_000_000, unit: "days") => /About the timing/,
-        task(words: " ") => /what is to be done/,
         task(of: 0) => /no such colleague/,
-        changing("tag", {}) => /say names/,
         changing("shoe", {}) => /A change is one of/,
         {"kind" => "hand_over", "sequence_id" => 0, **open_hours} => /no such sequence/
       }.each { |step, words| expect(refused(step)).to match(words) }

@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
 
-/** A key of the screen one is on, with what it does. */
+/** A key of the screen one is on, with what it does; "ctrl+shift+z", "alt+ArrowUp". */
 export type Key = { key: string; words: string; run: () => void }
 
 type Registry = { register: (keys: Key[]) => () => void; shown: Key[] }
@@ -10,6 +10,13 @@ const KeysContext = createContext<Registry | null>(null)
 /** True while somebody types, so that letters stay letters. */
 function typing(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}
+
+/** The keys that are held and the one that is pressed; "?" needs Shift by itself. */
+function named(event: KeyboardEvent): string {
+  const held = [(event.ctrlKey || event.metaKey) && 'ctrl', event.altKey && 'alt'].filter(Boolean)
+  const shift = held.length > 0 && event.shiftKey ? ['shift'] : []
+  return [...held, ...shift, event.key].join('+').toLowerCase()
 }
 
 /** Listens to the keys that screens register, and knows them for the `?` page. */
@@ -32,8 +39,9 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   )
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || document.querySelector('dialog[open]')) return
-      const key = current.current.findLast((one) => one.key.toLowerCase() === event.key.toLowerCase())
+      if (typing(event.target) || document.querySelector('dialog[open]')) return
+      const pressed = named(event)
+      const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
       if (!key) return
       event.preventDefault()
       key.run()

@@ -36,6 +36,7 @@ export type Kept =
   | 'post'
   | 'practice-letter'
   | 'practice-letters'
+  | 'own-words'
   | 'preferences'
   | 'presence'
   | 'preview'

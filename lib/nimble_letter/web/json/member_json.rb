@@ -12,7 +12,7 @@ module NimbleLetter
         members.map do |member|
           person = people[member.person_id]
           {
-            **member.values.slice(:id, :person_id, :state, :left_reason, :status, :status_by_hand, :joined_at),
+            **member.values.slice(:id, :person_id, :step_id, :state, :left_reason, :status, :status_by_hand, :joined_at),
             step: steps[member.step_id]&.succ,
             name: person.name,
             company: person.company&.name,

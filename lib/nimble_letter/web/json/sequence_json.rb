@@ -74,6 +74,7 @@ module NimbleLetter
           position: step.position + 1,
           headline: words.headline(step),
           missing: Core::Journey::StepCheck.missing(step.to_core),
+          only_for_words: only_for_words(step),
           goes_out: Work::TimingWords.say(step.timing, first: step.position.zero?),
           day: (date - @first).to_i,
           date: date,
@@ -81,6 +82,12 @@ module NimbleLetter
           counts: counts(step),
           **letter(step)
         }
+      end
+
+      def only_for_words(step)
+        condition = step.settings&.[]("only_for") and Work::Sentences.new(@moment).of(condition)
+      rescue Invalid
+        "a condition that asks for what is gone"
       end
 
       def letter(step)

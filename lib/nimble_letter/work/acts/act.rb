@@ -72,6 +72,20 @@ module NimbleLetter
         end
       end
 
+      # @return [String] "Tag them press": what a step of a sequence does
+      def to_do
+        case kind
+        when "tag" then "Tag them #{names.join(", ")}"
+        when "untag" then "Take #{names.join(", ")} off them"
+        when "list" then "Put them on the list “#{list.name}”"
+        when "unlist" then "Take them off the list “#{list.name}”"
+        when "owner" then "Give them to #{owner ? owner.name : "nobody"}"
+        when "standing" then "Make them #{Core::Fields::Catalogue::STANDING[json["standing"]]}"
+        when "field" then "Set #{field.label.downcase} to #{Core::Fields::Saying.say(field, taken, names: {owners: {}}) || "nothing"}"
+        else words(1)
+        end
+      end
+
       # @return [Boolean] whether it is about records in the bin
       def in_bin? = kind == "restore"
 

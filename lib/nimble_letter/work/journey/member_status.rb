@@ -29,21 +29,37 @@ module NimbleLetter
 
       # @raise [Invalid] when there is no such status
       def self.set(member, status, at:, account_id:)
-        ladder = of(member.sequence)
-        unless ladder.known?(status)
-          raise Invalid.new(
-            "There is no status #{status.inspect}.",
-            at: "status",
-            hint: "It is one of #{ladder.rungs.map(&:key).join(", ")}."
-          )
-        end
-
+        known!(member.sequence, status)
         Records.db.transaction do
           member.lock!
           Records.db[:events].insert(move(member, status, at: at, by_hand: true, account_id: account_id))
           member.save_changes
         end
       end
+
+      # @param people [Array<Integer>] whose membership that is, or was last, gets it
+      # @return [Integer] those that had another
+      # @raise [Invalid] when there is no such status
+      def self.set_many(sequence, people, status, moment:)
+        known!(sequence, status)
+        Records.db.transaction do
+          newest = Records::Member.where(sequence_id: sequence.id, person_id: people).order(:round).select_hash(:person_id, :id)
+          members = Records::Member.where(id: newest.values).exclude(status: status, status_by_hand: true).order(:id).for_update.all
+          events = members.map { |member| move(member, status, at: moment.now, by_hand: true, account_id: moment.account&.id) }
+          Records::BulkInsert.call(:events, events)
+          Records::Member.where(id: members.map(&:id)).update(status: status, status_by_hand: true)
+          members.size
+        end
+      end
+
+      def self.known!(sequence, status)
+        ladder = of(sequence)
+        return if ladder.known?(status)
+
+        raise Invalid.new("There is no status #{status.inspect}.", at: "status",
+          hint: "It is one of #{ladder.rungs.map(&:key).join(", ")}.")
+      end
+      private_class_method :known!
 
       # Sets it without saving.
       # @return [Hash] the event to append

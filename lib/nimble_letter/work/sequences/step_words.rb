@@ -60,11 +60,12 @@ module NimbleLetter
       end
 
       def change(what, to)
+        return "A change" if what.nil? || to.nil?
+
         case what
-        when nil then "A change"
         when "stage" then "Deal to “#{MakeChange.stage(to)&.[]("words") || to["stage"]}”"
         when "status" then "Status “#{MemberStatus.of(@sequence).words(to["status"])}”"
-        else Act.new({**to, "kind" => what}, @moment).words(1).sub(/(\A| )1 person/, '\1them')
+        else Act.new({**to, "kind" => what}, @moment).to_do
         end
       rescue Invalid, NotFound
         "A change that cannot be made any more"

@@ -3,7 +3,7 @@ import { useRef } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
-import { shown } from './plan'
+import { shown } from './plan/plan'
 
 type Sequence = Shape<'Sequence'>
 export type Change = {

@@ -3,10 +3,8 @@
 module NimbleLetter
   module Web
     module Routes
-      # /api/sequences: plan, ready check, start and moves, members
+      # /api/sequences: plan, ready check, start and moves
       module Sequences
-        MEMBERS = 200
-
         def self.registered(app)
           app.get "/api/sequences" do
             json(sequences: SequenceRows.write(Records::Sequence.order(Sequel.desc(:updated_at), Sequel.desc(:id)).all))
@@ -63,29 +61,6 @@ module NimbleLetter
             preview = joining.preview
             joined = input[:letters] && joining.call(letters: input[:letters])
             json({**preview, joined: joined}.compact)
-          end
-
-          app.get "/api/sequences/:id/members" do
-            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            members = sequence.members_dataset
-            members = members.where(status: params["status"]) if params["status"]
-            page = members.where(Sequel[:id] > params["after"].to_i).order(:id).limit(MEMBERS + 1).all
-            json(
-              members: MemberJson.rows(page.first(MEMBERS)),
-              total: members.count,
-              next_after: (page[MEMBERS - 1].id if page.size > MEMBERS)
-            )
-          end
-
-          app.post "/api/members/:id/nod" do
-            member = Work::Nod.call(fetch_record(Records::Member, params[:id], "member"), moment: moment)
-            json(MemberJson.rows([member.refresh]).first)
-          end
-
-          app.patch "/api/members/:id" do
-            member = fetch_record(Records::Member, params[:id], "member")
-            Work::MemberStatus.set(member, input[:status], at: moment.now, account_id: account.id) if input[:status]
-            json(MemberJson.rows([member.refresh]).first)
           end
         end
       end

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { useParams } from 'react-router'
+import { useLocation, useParams } from 'react-router'
 import type { Shape } from '../../../api/client'
 import { useKeys } from '../../../app/keys'
 import { useCatalogue } from '../../../app/useCatalogue'
@@ -98,10 +98,12 @@ function Writing({
   useKeys([{ key: 't', words: 'Send a test', run: () => setTesting(true) }])
   const preview = client.getQueryData<Shape<'Merged'>>(['preview', letter.id, personId])
   const remarks = checks?.advice.length ?? 0
+  // Whoever came from a step of a sequence goes back there.
+  const back = (useLocation().state as { back?: { to: string; words: string } } | null)?.back
   return (
     <WritingContext.Provider value={writing}>
       <Header
-        over={{ to: '/letters', words: 'Letters' }}
+        over={back ?? { to: '/letters', words: 'Letters' }}
         title={<NameField name={first.name} onChange={(name) => change({ name })} />}
         aside={
           <>

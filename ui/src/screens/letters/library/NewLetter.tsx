@@ -28,8 +28,8 @@ function Words({ text }: { text: string }) {
   )
 }
 
-/** Begins a letter: empty, from a starter, or from a file. */
-export function NewLetter({ onClose }: { onClose: () => void }) {
+/** Begins a letter: empty, from a starter, or from a file; then one goes there, or where it was asked for. */
+export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; onClose: () => void }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const input = useRef<HTMLInputElement>(null)
@@ -42,7 +42,8 @@ export function NewLetter({ onClose }: { onClose: () => void }) {
   const made = (letter: Shape<'Letter'>) => {
     client.invalidateQueries({ queryKey: ['letters'] })
     client.invalidateQueries({ queryKey: ['catalogue'] })
-    navigate(`/letters/${letter.id}`)
+    if (onMade) onMade(letter.id)
+    else navigate(`/letters/${letter.id}`)
   }
   const make = useMutation({
     mutationFn: (body: { manner?: 'plain' | 'designed'; starter?: string }) => ask(api.POST('/api/letters', { body })),

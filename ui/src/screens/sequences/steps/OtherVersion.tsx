@@ -1,10 +1,10 @@
 import type { JSONContent } from '@tiptap/react'
 import { useMemo } from 'react'
-import type { Shape } from '../../api/client'
-import { useCatalogue } from '../../app/useCatalogue'
-import { offered } from '../letters/editor/fields'
-import { LazyEditor } from '../letters/editor/LazyEditor'
-import { NO_WRITING, WritingContext } from '../letters/editor/writing'
+import type { Shape } from '../../../api/client'
+import { useCatalogue } from '../../../app/useCatalogue'
+import { offered } from '../../letters/editor/fields'
+import { LazyEditor } from '../../letters/editor/LazyEditor'
+import { NO_WRITING, WritingContext } from '../../letters/editor/writing'
 
 type Other = NonNullable<Shape<'Step'>['other']>
 

@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { api, ask, type Shape } from '../../api/client'
-import { moment, plural } from '../../app/format'
-import { useSession } from '../../app/session'
-import { Modal } from '../../parts/Modal'
-import { ErrorNote, Loading } from '../../parts/States'
-import { OpensPeople } from '../people/behind/OpensPeople'
-import type { ReadBack } from './useSequence'
+import { api, ask, type Shape } from '../../../api/client'
+import { moment, plural } from '../../../app/format'
+import { useSession } from '../../../app/session'
+import { Modal } from '../../../parts/Modal'
+import { ErrorNote, Loading } from '../../../parts/States'
+import { OpensPeople } from '../../people/behind/OpensPeople'
+import type { ReadBack } from '../useSequence'
 
 /** What this plan does when somebody answers, and what every plan does. */
 export function whoLeaves(leaveOn: readonly string[]): string {

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { api, ask, type Shape } from '../../api/client'
-import { useTellChange } from '../../app/changes'
-import { stale } from '../../app/stale'
-import { ErrorNote } from '../../parts/States'
+import { api, ask, type Shape } from '../../../api/client'
+import { useTellChange } from '../../../app/changes'
+import { stale } from '../../../app/stale'
+import { ErrorNote } from '../../../parts/States'
 
 type Act = 'take_out' | 'pause' | 'go_on' | 'skip_step'
 

@@ -1,25 +1,19 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, ask, type Shape } from '../../api/client'
-import { number, plural } from '../../app/format'
-import { useCatalogue } from '../../app/useCatalogue'
-import { Popover } from '../../parts/Popover'
-import { Empty } from '../../parts/States'
-import { PeopleBehind } from '../people/behind/PeopleBehind'
-import { SievePanel } from '../people/SievePanel'
-import { useSieve } from '../people/table/usePeople'
-import { AudienceDialog } from './AudienceDialog'
-import { flat, stepInput } from './plan'
-import { Ruler } from './Ruler'
-import { StepPanel } from './StepPanel'
-import type { Change } from './useSequence'
-import { WhoJoins } from './WhoJoins'
+import { api, ask, type Shape } from '../../../api/client'
+import { number, plural } from '../../../app/format'
+import { useCatalogue } from '../../../app/useCatalogue'
+import { Popover } from '../../../parts/Popover'
+import { PeopleBehind } from '../../people/behind/PeopleBehind'
+import { SievePanel } from '../../people/SievePanel'
+import { useSieve } from '../../people/table/usePeople'
+import { AudienceDialog } from '../AudienceDialog'
+import type { Change } from '../useSequence'
 
 type Sequence = Shape<'Sequence'>
 const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
 
 /** The sieve of a draft's audience; each number opens its people. */
-function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
+export function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
   const sieve = useSieve(audience)
   const [open, setOpen] = useState<{ part: string; words: string } | null>(null)
   return (
@@ -38,7 +32,7 @@ function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
 }
 
 /** The line above the plan: to whom, from whom, and what makes people leave. */
-function PlanLine({
+export function PlanLine({
   sequence,
   onChange,
   showSieve,
@@ -186,83 +180,5 @@ function PlanLine({
         />
       )}
     </div>
-  )
-}
-
-/** The plan of a sequence, drawn on the ruler and edited step by step. */
-export function PlanTab({
-  sequence,
-  onChange,
-  onMembers,
-}: {
-  sequence: Sequence
-  onChange: (change: Change) => void
-  onMembers: () => void
-}) {
-  const [chosen, setChosen] = useState<number | null>(sequence.steps.length > 0 ? 0 : null)
-  const [sieve, setSieve] = useState(false)
-  const { data: letters } = useQuery({ queryKey: ['letters'], queryFn: async () => (await ask(api.GET('/api/letters'))).letters })
-  const draft = sequence.state === 'draft'
-  const add = () => {
-    const last = sequence.steps.at(-1)
-    const fresh = {
-      letter_id: null,
-      amount: last ? 3 : 0,
-      unit: 'working_days' as const,
-      from_minute: last?.from_minute ?? 540,
-      to_minute: last?.to_minute ?? 690,
-      zone: last?.zone ?? ('theirs' as const),
-    }
-    onChange({ steps: [...sequence.steps.map(stepInput), fresh] })
-    setChosen(flat(sequence.steps).length)
-    setSieve(false)
-  }
-  const addStep = draft && (
-    <button type="button" className="btn btn-sm btn-plain" disabled={letters?.length === 0} onClick={add}>
-      Add a letter
-    </button>
-  )
-  return (
-    <>
-      <PlanLine sequence={sequence} onChange={onChange} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
-      <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-6 items-start">
-        <div>
-          {sequence.steps.length === 0 ? (
-            <Empty action={addStep}>No letter in it yet. Add the first; the ruler lays it out by itself.</Empty>
-          ) : (
-            <>
-              <Ruler
-                sequence={sequence}
-                chosen={sieve ? null : chosen}
-                onChoose={(step) => {
-                  setChosen(step)
-                  setSieve(false)
-                }}
-              />
-              <div className="ml-[104px] mt-3">{addStep}</div>
-            </>
-          )}
-          <WhoJoins sequenceId={sequence.id} />
-        </div>
-        {sieve ? (
-          <aside className="border-l border-base-300 pl-5">
-            <AudienceSieve audience={sequence.audience} />
-            <button type="button" className="btn btn-xs btn-plain mt-3" onClick={() => setSieve(false)}>
-              Close
-            </button>
-          </aside>
-        ) : (
-          chosen !== null && (
-            <StepPanel
-              key={flat(sequence.steps)[chosen]?.step.id}
-              sequence={sequence}
-              index={chosen}
-              onChange={onChange}
-              onClose={() => setChosen(null)}
-            />
-          )
-        )}
-      </div>
-    </>
   )
 }

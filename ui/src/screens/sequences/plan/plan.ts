@@ -1,5 +1,5 @@
-import type { Shape } from '../../api/client'
-import { plural } from '../../app/format'
+import type { Shape } from '../../../api/client'
+import { plural } from '../../../app/format'
 
 type Step = Shape<'Step'>
 type Input = Shape<'StepInput'>

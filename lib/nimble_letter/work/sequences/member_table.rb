@@ -1,0 +1,89 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # The members of a sequence as a table: some of them, in any order, a page at a time.
+    class MemberTable
+      PAGE = 100
+      MOST_IDS = 50_000
+      # By the key of a column, what it is ordered by; those without go last, whichever way.
+      ORDERS = {
+        "name" => %i[last_name_fold first_name_fold],
+        "company" => %i[company_fold],
+        "status" => [Sequel[:members][:status]],
+        "place" => [Sequel[:steps][:position]],
+        "next" => [:next_at],
+        "joined" => [Sequel[:members][:joined_at]]
+      }.freeze
+
+      # @param sequence [Records::Sequence]
+      # @param asked [Hash{String=>String}] words, status, state, step_id, lane_id, waits_for, sort, descending
+      def initialize(sequence, asked)
+        @sequence, @asked = sequence, asked
+      end
+
+      # @param from [Integer] place of the first
+      # @return [Array<Records::Member>]
+      def page(from)
+        ids = ordered.offset(from).limit(PAGE).select_map(Sequel[:members][:id])
+        Records::Member.where(id: ids).as_hash(:id).values_at(*ids)
+      end
+
+      def total = some.count
+
+      # @return [Array<Integer>] people, each once
+      def people = some.distinct.limit(MOST_IDS).select_map(Sequel[:members][:person_id])
+
+      private
+
+      def some
+        @some ||= begin
+          found = @sequence.members_dataset.join(:people, id: :person_id).select_all(:members)
+          found = found.where(Sequel[:members][:status] => @asked["status"]) if @asked["status"]
+          found = state(found)
+          found = found.where(Sequel[:members][:step_id] => @asked["step_id"].to_i) if @asked["step_id"]
+          found = found.where(Sequel[:members][:waits_for] => @asked["waits_for"]) if @asked["waits_for"]
+          found = lane(found) if @asked["lane_id"]
+          words(found)
+        end
+      end
+
+      def state(found)
+        state = @asked["state"] or return found
+        return found.where(Sequel[:members][:state] => state) unless state == "paused"
+
+        found.where(Sequel[:members][:state] => "active").exclude(Sequel[:members][:paused_at] => nil)
+      end
+
+      def lane(found)
+        taken = Records::Event.where(kind: Core::Journey::Happenings::PARTED, sequence_id: @sequence.id)
+          .where(Sequel.function(:json_value, :data, "$.lane") => @asked["lane_id"].to_s)
+        found.where(Sequel[:members][:id] => taken.select(:member_id))
+      end
+
+      def words(found)
+        @asked["words"].to_s.split.inject(found) do |some, word|
+          like = "%#{Records.db.dataset.escape_like(Core::Fold.call(word))}%"
+          columns = %i[first_name_fold last_name_fold company_fold email_fold].map { |name| Sequel[:people][name] }
+          some.where(Sequel.|(*columns.map { |column| Sequel.like(column, like) }))
+        end
+      end
+
+      def ordered
+        columns = ORDERS.fetch(@asked["sort"] || "joined")
+        down = @asked["descending"].to_s == "true"
+        found = (@asked["sort"] == "place") ? some.left_join(:steps, id: Sequel[:members][:step_id]) : some
+        columns = columns.map { |column| (column == :next_at) ? next_at : column }
+        by = [*columns, Sequel[:members][:id]].flat_map do |column|
+          [Sequel.case([[{column => nil}, 1]], 0), down ? Sequel.desc(column) : column]
+        end
+        found.order(*by)
+      end
+
+      def next_at
+        due = Records::Delivery.where(member_id: Sequel[:members][:id], state: "due").select { min(:due_at) }
+        Sequel.function(:coalesce, due, Sequel[:members][:due_at])
+      end
+    end
+  end
+end

@@ -1,0 +1,172 @@
+import { useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { Shape } from '../../../api/client'
+import { useKeys } from '../../../app/keys'
+import { Empty } from '../../../parts/States'
+import { Notes } from '../steps/Notes'
+import { StepPanel } from '../steps/StepPanel'
+import type { Change } from '../useSequence'
+import { WhoJoins } from '../WhoJoins'
+import { AddHere } from './AddHere'
+import * as edit from './edit'
+import { AudienceSieve, PlanLine } from './PlanLine'
+import { flat, stepInput } from './plan'
+import { Ruler } from './Ruler'
+import { usePlanSteps } from './usePlanSteps'
+
+type Sequence = Shape<'Sequence'>
+
+/** The plan of a sequence, drawn on the ruler and edited step by step. */
+export function PlanTab({
+  sequence,
+  onChange,
+  onMembers,
+}: {
+  sequence: Sequence
+  onChange: (change: Change) => void
+  onMembers: () => void
+}) {
+  const [params, setParams] = useSearchParams()
+  const [sieve, setSieve] = useState(false)
+  const [addAfter, setAddAfter] = useState<number | null>(null)
+  const plan = usePlanSteps(sequence, onChange)
+  const placed = flat(sequence.steps).map(({ step }) => step)
+  const draft = sequence.state === 'draft'
+  const asked = Number(params.get('step')) || null
+  const chosen = sieve ? undefined : placed.find((step) => step.id === asked)
+  // What was just put in has its number once it is saved.
+  const coming = useRef<{ order: number; of: number } | null>(null)
+  const choose = (id: number | null) => {
+    setSieve(false)
+    setAddAfter(null)
+    setParams(id ? { step: String(id) } : {}, { replace: true })
+  }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it looks only when the plan is another
+  useEffect(() => {
+    const wanted = coming.current
+    if (!wanted || placed.length !== wanted.of) return
+    coming.current = null
+    choose(placed[wanted.order]?.id ?? null)
+  }, [sequence.steps])
+  const put = (next: Shape<'StepInput'>[], order?: number) => {
+    if (order !== undefined) coming.current = { order, of: edit.inOrder(next).length }
+    plan.put(next)
+  }
+  const now = () => sequence.steps.map(stepInput)
+  const add = (kind: edit.Kind, place: edit.Place) => {
+    setAddAfter(null)
+    setSieve(false)
+    put(edit.put(now(), place, edit.fresh(kind, now(), place)), edit.orderAt(now(), place))
+  }
+  const move = (id: number, place: edit.Place) => plan.put(edit.move(now(), id, place))
+  const acts = (id: number) => ({
+    up: () => plan.put(edit.moveBy(now(), id, -1)),
+    down: () => plan.put(edit.moveBy(now(), id, 1)),
+    copy: () => {
+      const next = edit.copy(now(), id)
+      const place = edit.placeOf(now(), id)
+      if (place) put(next, edit.orderAt(now(), { ...place, at: place.at + 1 }))
+    },
+    out: () => {
+      const at = placed.findIndex((step) => step.id === id)
+      choose(placed[at + 1]?.id ?? placed[at - 1]?.id ?? null)
+      plan.put(edit.takeOut(now(), id))
+    },
+    close: () => choose(null),
+  })
+  const go = (by: number) => {
+    const at = placed.findIndex((step) => step.id === chosen?.id)
+    const next = placed[at < 0 ? 0 : at + by]
+    if (!next) return
+    choose(next.id)
+    document.querySelector<HTMLElement>(`[data-step="${next.id}"]`)?.scrollIntoView({ block: 'nearest' })
+  }
+  const ofChosen = (words: string, key: string, act: keyof ReturnType<typeof acts>) =>
+    chosen && draft ? [{ key, words, run: () => acts(chosen.id)[act]() }] : []
+  useKeys([
+    { key: 'j', words: 'Next step', run: () => go(1) },
+    { key: 'k', words: 'Step before', run: () => go(-1) },
+    { key: 'Enter', words: 'Into the step beside', run: intoPanel },
+    ...(draft && chosen ? [{ key: 'n', words: 'Add a step after this one', run: () => setAddAfter(chosen.id) }] : []),
+    ...ofChosen('Copy the step', 'c', 'copy'),
+    ...ofChosen('Take the step out', 'x', 'out'),
+    ...ofChosen('Move the step earlier', 'alt+ArrowUp', 'up'),
+    ...ofChosen('Move the step later', 'alt+ArrowDown', 'down'),
+    ...(draft
+      ? [
+          { key: 'ctrl+z', words: 'Undo', run: plan.undo },
+          { key: 'ctrl+shift+z', words: 'Redo', run: plan.redo },
+        ]
+      : []),
+  ])
+  const first = { branch: null, at: 0 }
+  const changeStep = (id: number, change: Partial<Shape<'StepInput'>>) => plan.put(edit.change(now(), id, change))
+  return (
+    <>
+      <PlanLine sequence={sequence} onChange={onChange} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
+      <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-5 items-start">
+        <div>
+          <Notes sequence={sequence} stepId={null} />
+          {sequence.steps.length === 0 && (
+            <Empty
+              action={
+                draft && (
+                  <button type="button" className="btn btn-sm btn-plain" onClick={() => add('letter', first)}>
+                    Add a letter
+                  </button>
+                )
+              }
+            >
+              No step in it yet. Add the first; the ruler lays it out by itself.
+            </Empty>
+          )}
+          {draft && sequence.steps.length > 0 && (
+            <div className="flex items-center gap-2 mb-1">
+              <AddHere place={first} behind="joining" open={false} onAdd={add} onDrop={move} />
+              <span className="muted text-xs grow">before everything else</span>
+              <button type="button" className="btn btn-xs btn-plain" disabled={!plan.canUndo} onClick={plan.undo}>
+                Undo
+              </button>
+              <button type="button" className="btn btn-xs btn-plain" disabled={!plan.canRedo} onClick={plan.redo}>
+                Redo
+              </button>
+            </div>
+          )}
+          {sequence.steps.length > 0 && (
+            <Ruler
+              sequence={sequence}
+              chosen={chosen?.id ?? null}
+              addAfter={addAfter}
+              onChoose={choose}
+              {...(draft ? { onAdd: add, onMove: move } : {})}
+            />
+          )}
+          <WhoJoins sequenceId={sequence.id} />
+        </div>
+        {sieve && (
+          <aside className="border-l border-base-300 pl-5">
+            <AudienceSieve audience={sequence.audience} />
+            <button type="button" className="btn btn-xs btn-plain mt-3" onClick={() => setSieve(false)}>
+              Close
+            </button>
+          </aside>
+        )}
+        {chosen && (
+          <div className="sticky top-0 max-h-[calc(100vh-56px)] overflow-y-auto pb-4 pr-1" data-panel>
+            <StepPanel
+              key={chosen.id}
+              sequence={sequence}
+              step={chosen}
+              acts={acts(chosen.id)}
+              onChange={(change) => changeStep(chosen.id, change)}
+            />
+          </div>
+        )}
+      </div>
+    </>
+  )
+}
+
+function intoPanel() {
+  document.querySelector<HTMLElement>('[data-panel] :is(button, input, select, textarea)')?.focus()
+}

@@ -1,0 +1,174 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { api, ask, type Shape } from '../../../api/client'
+import { moment } from '../../../app/format'
+import { LetterFrame } from '../../../parts/LetterFrame'
+import { ErrorNote } from '../../../parts/States'
+import { NewLetter } from '../../letters/library/NewLetter'
+import { gapsIn } from '../plan/plan'
+import { LetterPick } from './LetterPick'
+import { OtherVersion } from './OtherVersion'
+
+type Step = Shape<'Step'>
+
+/** Which letter it is: from the library, a new one, or a copy; one comes back here from writing. */
+export function LetterChoice({
+  sequence,
+  step,
+  onChange,
+}: {
+  sequence: Shape<'Sequence'>
+  step: Step
+  onChange: (change: Partial<Step>) => void
+}) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [open, setOpen] = useState<'pick' | 'new' | null>(null)
+  const write = (id: number) =>
+    navigate(`/letters/${id}`, { state: { back: { to: `/sequences/${sequence.id}?step=${step.id}`, words: sequence.name } } })
+  const taken = (id: number) => {
+    onChange({ letter_id: id })
+    client.invalidateQueries({ queryKey: ['letters'] })
+    client.invalidateQueries({ queryKey: ['catalogue'] })
+    setOpen(null)
+  }
+  const copy = useMutation({
+    mutationFn: (id: number) => ask(api.POST('/api/letters/{id}/copy', { params: { path: { id } }, body: {} })),
+    onSuccess: (made) => {
+      taken(made.id)
+      write(made.id)
+    },
+  })
+  return (
+    <div className="mb-3">
+      <span className="field-label">Letter</span>
+      <span className="bg-[var(--sheet)] border border-base-300 rounded-sm px-2.5 py-1.5 flex justify-between gap-2">
+        <button type="button" className="word text-left truncate" onClick={() => setOpen('pick')}>
+          {step.letter ?? 'choose or write one'}
+        </button>
+        {step.letter_id && (
+          <button
+            type="button"
+            className="text-primary font-semibold whitespace-nowrap"
+            onClick={() => write(step.letter_id ?? 0)}
+          >
+            Write
+          </button>
+        )}
+      </span>
+      {copy.error && <ErrorNote error={copy.error} />}
+      {open === 'pick' && (
+        <LetterPick
+          chosen={step.letter_id ?? null}
+          onPick={taken}
+          onCopy={(id) => copy.mutate(id)}
+          onNew={() => setOpen('new')}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open === 'new' && (
+        <NewLetter
+          onMade={(id) => {
+            taken(id)
+            write(id)
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+    </div>
+  )
+}
+
+/** How it reads to one of them, when it goes to that person, and why then. */
+function Reads({ step }: { step: Step }) {
+  const { data: reader } = useQuery({
+    queryKey: ['stack', step.id, 'reader'],
+    queryFn: () => ask(api.GET('/api/steps/{id}/reader', { params: { path: { id: step.id } } })),
+    enabled: Boolean(step.letter_id),
+  })
+  if (!reader?.person_id) return null
+  return (
+    <>
+      <p className="flex justify-between gap-2 field-label !mt-4">
+        <span>
+          Reads like this to <strong className="font-semibold text-base-content">{reader.name}</strong>
+        </span>
+        <Link to={`/stack/${step.id}`} className="text-primary font-semibold whitespace-nowrap">
+          See all {reader.total}
+        </Link>
+      </p>
+      <When step={step} personId={reader.person_id} />
+      <div className="max-h-64 overflow-hidden relative">
+        <LetterFrame
+          key={`${step.id} ${step.letter_id}`}
+          width={300}
+          src={`/api/steps/${step.id}/stack/${reader.person_id}/shown`}
+        />
+        <div className="absolute bottom-0 inset-x-0 h-8 bg-gradient-to-t from-base-100 to-transparent" />
+      </div>
+    </>
+  )
+}
+
+function When({ step, personId }: { step: Step; personId: number }) {
+  const { data } = useQuery({
+    queryKey: ['stack', step.id, 'when', personId],
+    queryFn: () => ask(api.GET('/api/steps/{id}/when/{person_id}', { params: { path: { id: step.id, person_id: personId } } })),
+  })
+  if (!data) return null
+  if (!data.what || !data.at) return <p className="text-xs muted mb-2">They come to it only if something happens before.</p>
+  return (
+    <details className="text-xs mb-2">
+      <summary className="cursor-pointer">
+        {data.what === 'skip' ? 'Passes them by ' : 'Goes to them '}
+        <strong className="font-semibold">{moment(data.at, data.zone)}</strong> their time.{' '}
+        <span className="underline decoration-dotted">Why then?</span>
+      </summary>
+      <p className="muted mt-1">{data.why}</p>
+    </details>
+  )
+}
+
+/** What a letter step has besides its timing: its versions, how it reads, its gaps. */
+export function LetterStep({
+  step,
+  editable,
+  onChange,
+}: {
+  step: Step
+  editable: boolean
+  onChange: (change: Partial<Step>) => void
+}) {
+  return (
+    <>
+      {step.subject && (
+        <p className="mt-3">
+          <span className="field-label">Subject</span>
+          {step.subject}
+        </p>
+      )}
+      {Boolean(step.gaps) && (
+        <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">
+          <span>
+            <strong className="text-error font-semibold">{gapsIn(step, 'letter has', 'letters have')} a gap.</strong> Mend the
+            records, or give the field a fallback.
+          </span>
+          <Link to={`/stack/${step.id}`} className="text-error font-semibold whitespace-nowrap">
+            Fill gaps
+          </Link>
+        </p>
+      )}
+      {editable && step.letter_id && step.gaps === null && (
+        <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">
+          <span>Whether a letter has a gap is not known before the letters are looked at.</span>
+          <Link to={`/stack/${step.id}`} className="text-primary font-semibold whitespace-nowrap">
+            Look at them
+          </Link>
+        </p>
+      )}
+      <Reads step={step} />
+      {step.letter_id && <OtherVersion step={step} draft={editable} onChange={(other) => onChange({ other })} />}
+    </>
+  )
+}
