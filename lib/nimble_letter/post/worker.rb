@@ -49,6 +49,7 @@ module NimbleLetter
       # @return [Integer] letters handled
       def dispatch_due(now, upto: now)
         at = moment(now)
+        Work::StartLater.round(at)
         Work::ReckonAnew.round(at)
         Work::AskLeaving.round(at)
         Work::ApplyPlan.round(at)
@@ -85,6 +86,7 @@ module NimbleLetter
           Records::Mailbox.resting(after).min(:rests_until),
           Records::Mailbox.waiting(after).min(:free_at),
           Work::AdvanceMembers.next_due(after: after),
+          Work::StartLater.next_due(after: after),
           Work::AskLeaving.next_due(moment(after)),
           Work::JoinByRules.next_due(moment(after))
         ].compact.min

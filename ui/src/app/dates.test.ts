@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readDate, writeDate } from './dates'
+import { instant, readDate, writeDate } from './dates'
 
 describe('days as a firm writes them', () => {
   it('are shown in its order, and without a year that nobody knows', () => {
@@ -38,5 +38,13 @@ describe('days as a firm writes them', () => {
   it('come back as they were shown', () => {
     for (const order of ['dmy', 'mdy', 'ymd'] as const)
       for (const iso of ['1980-05-12', '2026-12-01']) expect(readDate(writeDate(iso, order), order)).toBe(iso)
+  })
+})
+
+describe('a day and minute by the clock of a place', () => {
+  it('is an instant, summer and winter', () => {
+    expect(instant('2026-05-18', 540, 'Europe/London')).toBe('2026-05-18T08:00:00.000Z')
+    expect(instant('2026-01-18', 540, 'Europe/London')).toBe('2026-01-18T09:00:00.000Z')
+    expect(instant('2026-05-18', 0, 'Pacific/Auckland')).toBe('2026-05-17T12:00:00.000Z')
   })
 })

@@ -41,3 +41,15 @@ function valid(year: number, month: number, day: number): string | null {
   if (date.getUTCFullYear() !== year || date.getUTCMonth() !== month - 1 || date.getUTCDate() !== day) return null
   return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
 }
+
+/** The instant of a day and minute by the clock of a place; what does not happen there (clocks go forward) is an hour later. */
+export function instant(date: string, minute: number, timeZone: string): string {
+  const wall = new Date(`${date}T00:00:00Z`).getTime() + minute * 60_000
+  const shown = (at: number) => {
+    const parts = new Intl.DateTimeFormat('en-GB', { timeZone, dateStyle: 'short', timeStyle: 'short' }).formatToParts(at)
+    const of = (type: string) => Number(parts.find((part) => part.type === type)?.value)
+    return Date.UTC(of('year'), of('month') - 1, of('day'), of('hour'), of('minute'))
+  }
+  const first = wall - (shown(wall) - wall)
+  return new Date(first - (shown(first) - wall)).toISOString()
+}

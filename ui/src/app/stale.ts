@@ -59,6 +59,7 @@ export type Kept =
   | 'stages'
   | 'starters'
   | 'tags'
+  | 'tasks'
   | 'tests'
   | 'today'
   | 'version'
@@ -113,6 +114,7 @@ const AFTER = {
   sequence: ['joining', 'proposal', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
   signatures: ['preview', 'stack'],
   stages: ['stages', 'catalogue', 'person', 'company'],
+  task: ['tasks', 'today', 'members', 'history', 'person', 'sequence', 'results', 'post'],
   tags: ['tags', 'catalogue', 'people', 'person', 'filters', 'sieve'],
 } as const satisfies Record<string, readonly Kept[]>
 

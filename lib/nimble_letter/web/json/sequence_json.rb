@@ -11,7 +11,7 @@ module NimbleLetter
       # @return [Hash] see Sequence in openapi.yaml
       def write
         {
-          **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at),
+          **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at, :start_at, :start_refused),
           audience: @sequence.audience,
           audience_words: audience_words,
           sender: @sequence.sender,

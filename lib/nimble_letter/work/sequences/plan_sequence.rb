@@ -54,6 +54,8 @@ module NimbleLetter
       # @return [Hash{Symbol=>Object}]
       def self.columns(input)
         changes = input.slice(:audience, :sender, :leave_on, :leave_if).merge({name: input[:name]&.strip}.compact)
+        # What was read back is another plan by now.
+        changes.merge!(**StartLater::NOTHING, start_refused: nil) if (input.keys & PLAN).any?
         changes[:ends_at] = time(input[:ends_at]) if input.key?(:ends_at)
         changes
       end

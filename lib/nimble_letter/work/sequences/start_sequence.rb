@@ -29,10 +29,18 @@ module NimbleLetter
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
           freeze_plan
           Enrol.new(@sequence, @outlook, @moment, by: "start").call
-          @sequence.update(state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
+          @sequence.update(**StartLater::NOTHING, start_refused: nil, state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
           KeepRule.listen(@sequence, @moment)
         end
         @sequence
+      end
+
+      # As #call looks, and nothing is started.
+      # @raise [Invalid, Conflict]
+      def look_at
+        unchanged
+        look
+        check
       end
 
       private

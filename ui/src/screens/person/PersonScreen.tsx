@@ -10,6 +10,7 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { OpenTasks, useOpenTasks } from '../tasks/OpenTasks'
 import { Deals } from './Deals'
 import { History } from './History'
 import { canEndNo, EndsNo, NoLetters } from './NoLetters'
@@ -46,6 +47,18 @@ function Memberships({ person }: { person: Shape<'Person'> }) {
       <p className="muted text-xs mt-2">
         Record since {day(person.created_at, firm.time_zone)} {person.created_at.slice(0, 4)}
       </p>
+    </section>
+  )
+}
+
+/** What colleagues are to do for them. */
+function TheirTasks({ id }: { id: number }) {
+  const query = useOpenTasks({ person_id: id })
+  if (!query.data?.pages[0]?.total) return null
+  return (
+    <section className="mb-6">
+      <h2 className="border-b border-base-300 pb-1 mb-1">To do</h2>
+      <OpenTasks query={query} person={false} />
     </section>
   )
 }
@@ -146,6 +159,7 @@ export function PersonScreen() {
             <Deals person={person} catalogue={catalogue} />
             <Memberships person={person} />
           </div>
+          <TheirTasks id={person.id} />
           <section aria-label="History">
             <div className="border-b border-base-300 pb-1 mb-3 flex items-baseline gap-4">
               <h2 className="grow">History</h2>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { NavLink, useNavigate, useParams } from 'react-router'
 import type { Shape } from '../../api/client'
-import { clock, number } from '../../app/format'
+import { clock, moment, number } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
 import { classes } from '../../parts/classes'
@@ -40,7 +40,7 @@ export function SequenceScreen() {
   const tab = params.tab ?? 'plan'
   const navigate = useNavigate()
   const { firm } = useSession()
-  const { query, change, start, move } = useSequence(id)
+  const { query, change, start, move, notYet } = useSequence(id)
   const [starting, setStarting] = useState(false)
   const [stopping, setStopping] = useState(false)
   const sequence = query.data
@@ -51,7 +51,7 @@ export function SequenceScreen() {
     ...(sequence?.state === 'draft' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
   ])
   useEffect(() => {
-    if (sequence && sequence.state !== 'draft') setStarting(false)
+    if (sequence && (sequence.state !== 'draft' || sequence.start_at)) setStarting(false)
   }, [sequence])
   if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
   if (!sequence) return <Loading />
@@ -107,7 +107,23 @@ export function SequenceScreen() {
           </>
         }
       />
-      {(change.error || move.error) && <ErrorNote error={change.error ?? move.error} />}
+      {(change.error || move.error || notYet.error) && <ErrorNote error={change.error ?? move.error ?? notYet.error} />}
+      {sequence.start_at && (
+        <p className="bg-[var(--merged)] px-3 py-2 mb-3 flex gap-3 items-baseline">
+          <span className="grow">
+            Starts by itself on <strong className="font-semibold">{moment(sequence.start_at, firm.time_zone)}</strong>. A change
+            of the plan takes that off.
+          </span>
+          <button type="button" className="btn btn-xs btn-plain" onClick={() => notYet.mutate(undefined)}>
+            Not then
+          </button>
+        </p>
+      )}
+      {sequence.start_refused && (
+        <p className="bg-[var(--gap)] px-3 py-2 mb-3">
+          <strong className="text-error font-semibold">It did not start at its time.</strong> {sequence.start_refused}
+        </p>
+      )}
       <nav aria-label="Parts of the sequence" className="flex gap-6 border-b border-base-300 mb-4">
         {tabLink(`/sequences/${id}`, 'Plan')}
         {tabLink(`/sequences/${id}/members`, `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}

@@ -52,11 +52,11 @@ export function useSequence(id: number) {
   const start = useInTurn(
     key,
     query.data,
-    ({ letters, seen }: ReadBack, version) =>
+    ({ letters, seen, at }: ReadBack & { at?: string }, version) =>
       ask(
         api.POST('/api/sequences/{id}/start', {
           params: { path: { id } },
-          body: { letters, version, ...(seen ? { seen } : {}) },
+          body: { letters, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
         }),
       ),
     { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
@@ -66,7 +66,13 @@ export function useSequence(id: number) {
       ask(api.POST('/api/sequences/{id}/move', { params: { path: { id } }, body: { move: name } })),
     onSuccess,
   })
-  return { query, change, start, move }
+  const notYet = useInTurn(
+    key,
+    query.data,
+    (_: undefined, version) => ask(api.POST('/api/sequences/{id}/not-yet', { params: { path: { id } }, body: { version } })),
+    { onSuccess },
+  )
+  return { query, change, start, move, notYet }
 }
 
 /** The numbers that were read back before the start, and the digest that came with them. */

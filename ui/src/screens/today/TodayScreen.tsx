@@ -11,6 +11,7 @@ import { Header, StateBadge } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
 import { JoinedBy } from '../sequences/WhoJoins'
 import { kindWords } from '../set-aside/kinds'
+import { OpenTasks, useOpenTasks } from '../tasks/OpenTasks'
 
 function Section({ title, more, children }: { title: string; more?: ReactNode; children: ReactNode }) {
   return (
@@ -149,6 +150,18 @@ function SetAsideInShort({ total, reasons }: Shape<'Today'>['set_aside']) {
   )
 }
 
+/** What I have to do for people. */
+function MyTasks() {
+  const query = useOpenTasks({ mine: true })
+  const total = query.data?.pages[0]?.total ?? 0
+  if (total === 0) return query.error ? <ErrorNote error={query.error} /> : null
+  return (
+    <Section title="To do" more={plural(total, 'task')}>
+      <OpenTasks query={query} />
+    </Section>
+  )
+}
+
 /** What needs a person; each line leads to its place. */
 export function TodayScreen() {
   const { account, firm } = useSession()
@@ -190,6 +203,7 @@ export function TodayScreen() {
               </Link>
             ))}
           </Section>
+          <MyTasks />
           {data.in_doubt.length > 0 && <Doubts letters={data.in_doubt} />}
           {data.failures.length > 0 && (
             <Section title="Could not be sent">

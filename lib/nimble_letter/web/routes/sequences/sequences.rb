@@ -46,7 +46,16 @@ module NimbleLetter
 
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            Work::StartSequence.call(sequence, version: input[:version], letters: input[:letters], seen: input[:seen], moment: moment)
+            read_back = {version: input[:version], letters: input[:letters], moment: moment}
+            if input[:at] then Work::StartLater.plan(sequence, at: input[:at], **read_back)
+            else Work::StartSequence.call(sequence, seen: input[:seen], **read_back)
+            end
+            json(SequenceJson.new(sequence.refresh, moment).write)
+          end
+
+          app.post "/api/sequences/:id/not-yet" do
+            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
+            Work::StartLater.cancel(sequence, version: input[:version], moment: moment)
             json(SequenceJson.new(sequence.refresh, moment).write)
           end
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { whoLeaves } from './StartDialog'
+import type { Shape } from '../../../api/client'
+import { beside, whoLeaves } from './StartDialog'
 
 describe('what a plan does when somebody answers', () => {
   it('says that an answer ends it, where it does', () => {
@@ -8,5 +9,22 @@ describe('what a plan does when somebody answers', () => {
 
   it('says that it goes on, where it does', () => {
     expect(whoLeaves(['converted'])).toMatch(/^Whoever replies goes on getting the letters after it: .* gets nothing more\.$/)
+  })
+})
+
+describe('what a plan does besides its letters', () => {
+  const step = (kind: string, more: object = {}) => ({ kind, headline: 'H', ...more }) as unknown as Shape<'Step'>
+
+  it('says nothing of letters alone', () => expect(beside([step('letter')])).toEqual([]))
+
+  it('says what people decide, and what colleagues and the plan do by themselves', () => {
+    const fork = step('fork', { lanes: [{ steps: [step('letter'), step('task', { words: 'Ring them' })] }, { steps: [] }] })
+    const told = beside([step('letter', { look_first: true }), fork, step('change', { headline: 'Tag them press' })])
+    expect(told).toEqual([
+      'What people do decides which of 2 lanes they go: the numbers are those for whoever does nothing, and 1 letter of the plan may come to others instead.',
+      '1 step is a task for colleagues: Ring them.',
+      'It changes records by itself: Tag them press.',
+      '“H”: each waits until somebody has looked at it.',
+    ])
   })
 })

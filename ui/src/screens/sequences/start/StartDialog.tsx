@@ -1,11 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
-import { moment, plural } from '../../../app/format'
+import { instant } from '../../../app/dates'
+import { moment, plural, timeOfDay } from '../../../app/format'
 import { useSession } from '../../../app/session'
+import { useNow } from '../../../app/usePost'
+import { DateInput } from '../../../parts/DateInput'
 import { Modal } from '../../../parts/Modal'
+import { Popover } from '../../../parts/Popover'
 import { ErrorNote, Loading } from '../../../parts/States'
 import { OpensPeople } from '../../people/behind/OpensPeople'
+import { flat } from '../plan/plan'
 import type { ReadBack } from '../useSequence'
 
 /** What this plan does when somebody answers, and what every plan does. */
@@ -15,6 +21,72 @@ export function whoLeaves(leaveOn: readonly string[]): string {
   return `Whoever replies goes on getting the letters after it: this plan does not stop on an answer. ${always}`
 }
 
+/** What the plan does besides the letters that everybody gets who does nothing, in words. */
+export function beside(steps: Shape<'Step'>[]): string[] {
+  const all = flat(steps).map(({ step }) => step)
+  const of = (kind: Shape<'Step'>['kind']) => all.filter((step) => step.kind === kind)
+  const ways = of('fork').reduce((sum, fork) => sum + (fork.lanes ?? []).length, 0)
+  const within = flat(steps).filter(({ step, depth }) => step.kind === 'letter' && depth > 0).length
+  const tasks = of('task')
+  const look = all.filter((step) => step.look_first)
+  return [
+    ways > 0 &&
+      `What people do decides which of ${ways} lanes they go: the numbers are those for whoever does nothing` +
+        (within > 0 ? `, and ${plural(within, 'letter')} of the plan may come to others instead.` : '.'),
+    tasks.length > 0 &&
+      `${plural(tasks.length, 'step is a task', 'steps are tasks')} for colleagues: ${tasks.map((step) => step.words).join('; ')}.`,
+    of('change').length > 0 &&
+      `It changes records by itself: ${of('change')
+        .map((step) => step.headline)
+        .join('; ')}.`,
+    of('hand_over').length > 0 &&
+      `${of('hand_over')
+        .map((step) => step.headline)
+        .join('; ')}.`,
+    look.length > 0 && `${look.map((step) => `“${step.headline}”`).join(', ')}: each waits until somebody has looked at it.`,
+  ].filter((words) => words !== false)
+}
+
+/** A time of the firm's clock at which it is to start. */
+function AtATime({ timeZone, onStart }: { timeZone: string; onStart: (at: string) => void }) {
+  const now = useNow()
+  const [day, setDay] = useState<string | null>(null)
+  const [minute, setMinute] = useState(9 * 60)
+  return (
+    <Popover words="At a time…" label="Start at a time" className="btn btn-sm btn-plain">
+      {(shut) => (
+        <div className="w-64 grid gap-2">
+          <DateInput label="The day it starts" value={day} className="text-field" onSave={setDay} />
+          <select
+            aria-label="The hour it starts"
+            className="select select-sm w-full"
+            value={minute}
+            onChange={(event) => setMinute(Number(event.target.value))}
+          >
+            {Array.from({ length: 48 }, (_, i) => i * 30).map((one) => (
+              <option key={one} value={one}>
+                {timeOfDay(one)}
+              </option>
+            ))}
+          </select>
+          <p className="muted text-xs">It is looked at once more then. If something is missing it does not start, and says so.</p>
+          <button
+            type="button"
+            className="btn btn-sm btn-primary"
+            disabled={!day || instant(day, minute, timeZone) <= now}
+            onClick={() => {
+              if (day) onStart(instant(day, minute, timeZone))
+              shut()
+            }}
+          >
+            Start it then
+          </button>
+        </div>
+      )}
+    </Popover>
+  )
+}
+
 /** The ready check: what is missing, or the numbers read back, and only then the start. */
 export function StartDialog({
   sequence,
@@ -22,7 +94,7 @@ export function StartDialog({
   onClose,
 }: {
   sequence: Shape<'Sequence'>
-  start: { mutate: (readBack: ReadBack) => void; isPending: boolean; error: unknown }
+  start: { mutate: (readBack: ReadBack & { at?: string }) => void; isPending: boolean; error: unknown }
   onClose: () => void
 }) {
   const { firm } = useSession()
@@ -104,7 +176,12 @@ export function StartDialog({
               </li>
             ))}
           </ul>
-          <p className="font-sans text-sm muted">{whoLeaves(sequence.leave_on)} You can pause or stop it at any time.</p>
+          {beside(sequence.steps).map((words) => (
+            <p key={words} className="font-sans text-sm mb-1">
+              {words}
+            </p>
+          ))}
+          <p className="font-sans text-sm muted mt-2">{whoLeaves(sequence.leave_on)} You can pause or stop it at any time.</p>
         </div>
       )}
       <div className="mt-5 flex justify-end gap-2">
@@ -112,9 +189,17 @@ export function StartDialog({
           {data?.ready ? 'Not now' : 'Close'}
         </button>
         {data?.ready && (
-          <button type="button" className="btn btn-sm btn-primary" disabled={start.isPending} onClick={() => start.mutate(data)}>
-            Start {plural(data.letters, 'letter')}
-          </button>
+          <>
+            <AtATime timeZone={firm.time_zone} onStart={(at) => start.mutate({ ...data, at })} />
+            <button
+              type="button"
+              className="btn btn-sm btn-primary"
+              disabled={start.isPending}
+              onClick={() => start.mutate(data)}
+            >
+              Start {plural(data.letters, 'letter')} now
+            </button>
+          </>
         )}
       </div>
     </Modal>

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Starts a draft at a time that somebody chose after its numbers were read back. It is looked at once more then: what is not ready,
+    # or would be far more letters than were read back, does not start, and says why. Changing the plan takes the time off.
+    module StartLater
+      NOTHING = {start_at: nil, start_by_id: nil, start_letters: nil}.freeze
+      # So many more letters than were read back are what nobody saw coming: a tenth, and some.
+      MORE_SHARE = 0.1
+      MORE_LETTERS = 20
+
+      # @param at [String] ISO 8601
+      # @param version [Integer] as the person saw it
+      # @param letters [Integer] the number that was read back
+      # @raise [Invalid, Conflict, Forbidden]
+      def self.plan(sequence, at:, version:, letters:, moment:)
+        time = PlanSequence.time(at)
+        raise Invalid.new("This time is past.", at: "at", hint: "Start it now, or choose a later one.") if time <= moment.now
+
+        StartSequence.new(sequence, version, letters, moment, nil).look_at
+        Records.db.transaction do
+          sequence.lock!
+          raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless sequence.draft?
+
+          moment.fresh! if letters > Moment::MANY
+          sequence.update(start_at: time, start_by_id: moment.account&.id, start_letters: letters, start_refused: nil,
+            version: sequence.version + 1, updated_at: moment.now)
+        end
+        sequence
+      end
+
+      # Not at that time after all.
+      def self.cancel(sequence, version:, moment:)
+        sequence.change!({**NOTHING, start_refused: nil}, version: version, now: moment.now)
+      end
+
+      # @param moment [Moment]
+      # @return [Integer] sequences that were started
+      def self.round(moment)
+        due(moment.now).all.count { |sequence| start(sequence, moment) }
+      end
+
+      # @return [Time, nil]
+      def self.next_due(after:) = Records::Sequence.where(state: "draft").where { start_at > after }.min(:start_at)
+
+      def self.due(now) = Records::Sequence.where(state: "draft").where { start_at <= now }.order(:start_at, :id)
+      private_class_method :due
+
+      def self.start(sequence, moment)
+        by = Moment.new(now: moment.now, account: Records::Account[sequence.start_by_id], firm: moment.firm, lookups: moment.lookups)
+        letters = ReadyCheck.new(sequence, by).call[:letters]
+        most = sequence.start_letters + [sequence.start_letters * MORE_SHARE, MORE_LETTERS].max
+        if letters > most
+          raise Invalid.new("It would be #{letters} letters by now; #{sequence.start_letters} were read back.", code: :numbers_moved)
+        end
+
+        StartSequence.call(sequence, version: sequence.version, letters: letters, moment: by)
+      rescue Invalid, Conflict => error
+        # Somebody else may have started it this very moment.
+        refused(sequence.refresh, error, moment) if sequence.refresh.draft? && sequence.start_at
+        false
+      end
+      private_class_method :start
+
+      def self.refused(sequence, error, moment)
+        reason = [error.message, *error.data&.fetch(:remarks, nil)&.map { |remark| remark[:words] }].join(" ")
+        sequence.update(**NOTHING, start_refused: reason[0, 400], version: sequence.version + 1, updated_at: moment.now)
+        SequenceEvents.append("start_refused", sequence.id, at: moment.now, data: {reason: reason[0, 400]})
+      end
+      private_class_method :refused
+    end
+  end
+end

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+RSpec.describe Work::StartLater do
+  let(:sequence) { make_sequence(people: [make_person, make_person]) }
+  let(:later) { now + 3 * 86_400 }
+
+  def plan(at: later, letters: 4) =
+    described_class.plan(sequence, at: at.iso8601, version: sequence.refresh.version, letters: letters, moment: moment)
+
+  it "starts at its time, with the letters of that time, and only once" do
+    plan
+    expect(described_class.next_due(after: now)).to eq(later)
+    expect(described_class.round(moment(later - 1))).to eq(0)
+    expect(described_class.round(moment(later))).to eq(1)
+    expect(described_class.round(moment(later))).to eq(0)
+    expect(sequence.refresh).to have_attributes(state: "running", started_at: later, start_at: nil)
+    expect(sequence.members_dataset.count).to eq(2)
+  end
+
+  it "is taken off by a change of the plan, not by a change of the name, and by hand" do
+    plan
+    Work::PlanSequence.change(sequence.refresh, {version: sequence.version, name: "Another"}, moment: moment)
+    expect(sequence.refresh.start_at).to eq(later)
+    Work::PlanSequence.change(sequence, {version: sequence.version, steps: PlanInput.of(sequence)}, moment: moment)
+    expect(sequence.refresh.start_at).to be_nil
+    plan
+    described_class.cancel(sequence.refresh, version: sequence.version, moment: moment)
+    expect(described_class.round(moment(later))).to eq(0)
+  end
+
+  it "does not start what is not ready by then, and says why" do
+    plan
+    sequence.steps.first.letter.update(body: document("How is {{city}}?"))
+    Records::Person.each { |person| person.update(city: nil) }
+    expect(described_class.round(moment(later))).to eq(0)
+    expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil, start_refused: /2 letters of “A word” have a gap/)
+    expect(described_class.round(moment(later + 60))).to eq(0)
+  end
+
+  it "does not start as far more letters than were read back" do
+    lead = {"condition" => {"field" => "person.standing", "is" => "one_of", "value" => ["lead"]}}
+    sequence.update(audience: lead)
+    plan
+    make_people(9)
+    expect(described_class.round(moment(later))).to eq(1)
+    other = make_sequence.update(audience: lead)
+    letters = Work::ReadyCheck.new(other, moment).call[:letters]
+    described_class.plan(other, at: later.iso8601, version: other.version, letters: letters, moment: moment)
+    make_people(20) # nine of them have an address that is there already
+    described_class.round(moment(later))
+    refused = "It would be #{letters + 22} letters by now; #{letters} were read back."
+    expect(other.refresh).to have_attributes(state: "draft", start_refused: refused)
+  end
+
+  it "takes no time that is past, no other number, and nothing that is not ready" do
+    expect { plan(at: now) }.to raise_error(Invalid, /past/)
+    expect { plan(letters: 5) }.to raise_error(Conflict)
+    sequence.steps.first.update(letter_id: nil)
+    expect { plan }.to raise_error(Invalid, /missing/)
+    expect(sequence.refresh.start_at).to be_nil
+  end
+end
