@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # Measures the speeds that matter, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
-# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, rehearsals, joining, advance, bounds. Writes
-# nothing; bench/README.md holds the figures.
+# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, plans, rehearsals, joining, advance, bounds.
+# Writes nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require "bundler/setup"

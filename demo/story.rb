@@ -55,7 +55,7 @@ module NimbleLetter
       # What lies on the desk this week; half of the clients would get another subject.
       def work_on_letters
         @letters = @letters.merge(Studio.new(moment).fill)
-        june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello}, 
+        june = draft("The yearly check, June", standing(%w[client]), {"kind" => "owner", "mailbox_id" => hello},
           plans.row([["The yearly check", 0]]))
         june.steps.first.update(
           other: {

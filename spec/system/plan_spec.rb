@@ -1,39 +1,160 @@
 # frozen_string_literal: true
 
 RSpec.describe "the plan on the page" do
-  before do
-    sign_in_as_maren
+  before { sign_in_as_maren }
+
+  def card(words) = find("button[data-step]", text: words)
+
+  def open_draft
     visit "/sequences"
     click_link "Classrooms before summer"
     expect(page).to have_css("aside[aria-label='Step 1']")
   end
 
-  def card(words) = find("button", text: words)
+  def typed(words) = fill_in("Type when it goes out", with: words).send_keys(:enter)
 
-  it "counts a step from a date of theirs, every year, and from a day, on chosen days of the week" do
+  def choose(label, words)
+    click_button label, match: :first
+    within("[role=dialog]") { find("button", text: words, match: :first).click }
+  end
+
+  def add(kind, behind)
+    click_button "Add a step after #{behind}"
+    within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
+  end
+
+  def take_letter(name)
+    expect(page).to have_css("h2", text: "Which letter?")
+    click_button "choose or write one"
+    within("dialog") do
+      fill_in "Find a letter", with: name
+      find("button[aria-pressed]", text: name, match: :first).click
+      click_button "Take this letter"
+    end
+    expect(page).to have_css("aside h2", text: name)
+  end
+
+  def stored
+    page.evaluate_async_script(
+      "fetch(`/api/sequences/${arguments[0]}`).then((answer) => answer.json()).then(arguments[1])",
+      page.current_path[/\d+/]
+    )
+  end
+
+  def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
+
+  it "says when a step goes out in a sentence whose words open their choices, or as one types it" do
+    open_draft
     card("Shall we listen together?").click
-    select "around a date of theirs", from: "Counted from"
+    choose("Counted from", "around Birthday")
     expect(page).to have_text("Letter · 5 working days after “birthday”, every year")
+    click_button "How long"
     select "before", from: "Before or after"
-    expect(page).to have_text("5 working days before “birthday”, every year")
-    find_field("How long after").send_keys([:control, "a"], "10")
+    find_field("How many").send_keys([:control, "a"], "10", :escape)
     expect(page).to have_text("10 working days before “birthday”, every year")
-
-    select "on a day", from: "Counted from"
-    fill_in "The day it goes out", with: "3 June 2026"
-    find_field("The day it goes out").send_keys(:enter)
+    typed "on 3 June 2026"
     expect(page).to have_text("Letter · on 3 Jun 2026, 9:00–11:30")
     expect(page).to have_css("main", text: "Wed 3 Jun")
-
-    select "after the step before", from: "Counted from"
-    find_field("How long after").send_keys([:control, "a"], "2")
-    select "weeks", from: "Unit"
-    %w[Monday Friday].each { |day| click_button day }
+    typed "when the moon is full"
+    expect(page).to have_css("[role=alert]", text: "moon")
+    typed "2 weeks later, Tue to Thu"
     expect(page).to have_text("Letter · 2 weeks later, on Tue to Thu")
+    click_button "On which days"
     %w[Monday Friday].each { |day| click_button day }
-    select "working days", from: "Unit"
-    find_field("How long after").send_keys([:control, "a"], "5")
+    find_button("Friday").send_keys(:escape)
+    typed "5 working days later"
     expect(page).to have_text("Letter · 5 working days later, 9:00–11:30")
-    expect(page).to be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe")
+    expect(page).to have_text("Why then?")
+    accessible
+  end
+
+  it "lays out a different way for whoever opened, clicked, replied, could not be reached, or did nothing" do
+    visit "/sequences"
+    click_button "New sequence"
+    click_button "Add a letter"
+    take_letter "Classrooms before summer"
+    add "Fork", "step 1"
+    within("aside[aria-label='Step 2']") do
+      expect(page).to have_text("Wait up to 5 working days")
+      3.times { |n| click_button("Add a lane") && has_css?("li", count: n + 3) }
+      lanes = ->(i) { all("li")[i] }
+      within(lanes.call(1)) { choose("Of which step", "1: Classrooms") }
+      within(lanes.call(1)) { choose("Which link", "https://ternandfallow.example/schools") }
+      {2 => "they replied", 3 => "their address failed"}.each do |i, happens|
+        within(lanes.call(i)) do
+          find("button[aria-label^='What the lane']").click
+          within("[role=dialog]") { find("button", text: happens).click }
+        end
+        expect(page).to have_css("li:nth-child(#{i + 1})", text: happens)
+      end
+    end
+    add "Letter", "the lane “opens (step 1)”"
+    take_letter "Shall we listen together?"
+    add "Task", "the lane “clicks “https://ternandfallow.example/schools” (step 1)”"
+    fill_in("What is to be done", with: "Ring the head").send_keys(:enter)
+    add "Change", "the lane “replies”"
+    select "Move their deal to a stage", from: "What is changed"
+    select "listening visit", from: "Stage"
+    add "Task", "the lane “address fails”"
+    expect(page).to have_text("nothing said to do")
+    fill_in("What is to be done", with: "Find another address").send_keys(:enter)
+    add "Letter", "the lane “otherwise”"
+    take_letter "Winter letter"
+    expect(page).to have_no_text("nothing said")
+    fork = stored["steps"].last
+    told = fork["lanes"].map { |lane| [lane["test"]&.fetch("kind"), lane["steps"].map { |step| step["headline"] }] }
+    expect(told).to eq([["opened", ["Shall we listen together?"]], ["clicked", ["Ring the head (the owner)"]],
+      ["replied", ["Deal to “listening visit”"]], ["bounced", ["Find another address (the owner)"]], [nil, ["Winter letter"]]])
+    accessible
+  end
+
+  it "is laid out with keys alone, and undone and done again" do
+    open_draft
+    before = stored["steps"].map { |step| step["headline"] }
+    press "n"
+    expect(page).to have_css("[role=dialog] button:focus", text: "Letter")
+    page.active_element.send_keys(:tab)
+    expect(page).to have_css("[role=dialog] button:focus", text: "Task")
+    page.active_element.send_keys(:enter)
+    expect(page).to have_css("aside[aria-label='Step 2']", text: "What is to be done")
+    fill_in("What is to be done", with: "Ask Idris").send_keys(:enter)
+    expect(page).to have_css("button[data-step]", text: "Ask Idris")
+    page.send_keys([:alt, :arrow_up])
+    expect(page).to have_css("aside[aria-label='Step 1']", text: "Ask Idris")
+    press "c"
+    expect(page).to have_css("button[data-step]", text: "Ask Idris", count: 2)
+    press "x"
+    expect(page).to have_css("button[data-step]", text: "Ask Idris", count: 1)
+    page.send_keys([:control, "z"])
+    expect(page).to have_css("button[data-step]", text: "Ask Idris", count: 2)
+    page.send_keys([:control, :shift, "z"])
+    expect(page).to have_css("button[data-step]", text: "Ask Idris", count: 1)
+    5.times { click_button "Undo" }
+    expect(page).to have_button("Undo", disabled: true)
+    expect(page).to have_css("button[data-step]", count: before.size + 1) # and the one within a lane
+    page.document.synchronize(20, errors: [RSpec::Expectations::ExpectationNotMetError]) do
+      expect(stored["steps"].map { |step| step["headline"] }).to eq(before)
+    end
+  end
+
+  it "keeps notes in the margin, and a letter written from a step comes back to it" do
+    open_draft
+    click_button "Write a note on this plan"
+    fill_in("A note to colleagues", with: "Not before the holidays").send_keys([:control, :enter])
+    expect(page).to have_field("A note", with: "Not before the holidays")
+    click_button "Write", exact: true
+    expect(page).to have_css("[aria-label='Text of the letter']")
+    click_link "Classrooms before summer"
+    expect(page).to have_css("aside[aria-label='Step 1']", text: "Classrooms before summer")
+    within("section[aria-label=Notes]", match: :first) { click_button "Take the note away" }
+    expect(page).to have_no_field("A note", with: "Not before the holidays")
+  end
+
+  it "moves a step by dragging it to another place" do
+    open_draft
+    card("Shall we listen together?").drag_to(find_button("Add a step after joining"))
+    expect(page).to have_css("button[aria-label^='Step 1: Shall we listen']")
+    click_button "Undo"
+    expect(page).to have_css("button[aria-label^='Step 1: Classrooms']")
   end
 end

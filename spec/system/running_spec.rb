@@ -26,8 +26,8 @@ RSpec.describe "a running sequence" do
 
   it "shows its plan as it was started, and does not let it be changed" do
     open_sequence "Quieter dining rooms"
-    expect(page).to have_text("Goes out on joining, between 9:00 and 11:30, their time.")
-    expect(page).to have_no_button("Add a letter")
+    expect(page).to have_text("Goes out on joining, 9:00–11:30, their time.")
+    expect(page).to have_no_button("Add a step", exact: false)
     expect(page).to have_no_button("Take this step out")
   end
 
@@ -35,17 +35,19 @@ RSpec.describe "a running sequence" do
     open_sequence "Quieter dining rooms"
     press "m"
     row = find("tr", text: /before step \d/, match: :first)
-    name = row.find("a").text
+    name = row.find("button").text
     select "has answered", from: "Status of #{name}"
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*by hand/m)
-    within(find("tr", text: name)) { click_button "Take out" }
+    click_button name
+    within("aside") { click_button "Take out" }
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*taken out by hand/m)
     within("[role=status]") { click_button "Undo" }
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*before step \d/m)
-    within(find("tr", text: name)) { click_button "Pause" }
+    within("aside") { click_button "Pause" }
     expect(page).to have_css("tr", text: /#{Regexp.escape(name)}.*before step \d, paused/m)
-    within(find("tr", text: name)) { click_button "Go on" }
+    within("aside") { click_button "Go on" }
     expect(page).to have_no_css("tr", text: /#{Regexp.escape(name)}.*paused/m)
+    within("aside") { expect(page).to have_text("Ahead, if nothing happens") }
   end
 
   it "shows the letters that are out, on paper, on a phone and as text, and takes no line into them" do

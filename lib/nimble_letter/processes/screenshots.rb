@@ -53,6 +53,7 @@ module NimbleLetter
       def views
         running = Records::Sequence.first(name: "Quieter dining rooms").id
         draft = Records::Sequence.first(name: "Classrooms before summer")
+        fork = draft.steps.find { |step| step.kind == "fork" }.id
         letters = Records::Letter.select_hash(:name, :id)
         newest = Records.db[:practice_letters].max(:id)
         person = Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
@@ -72,8 +73,8 @@ module NimbleLetter
           View.new(name: "results", path: "/results", see: "tbody tr"),
           View.new(name: "sequence-results", path: "/sequences/#{running}/results", see: "tbody tr"),
           View.new(name: "settings", path: "/settings", see: "tbody tr"),
-          View.new(name: "lists", path: "/lists", see: "tbody tr"),
-          View.new(name: "doubles", path: "/doubles", see: "tbody tr"),
+          View.new(name: "plan-draft", path: "/sequences/#{draft.id}?step=#{fork}", see: "aside ol li"),
+          View.new(name: "members", path: "/sequences/#{running}/members", see: "tbody tr", act: :first_member),
           View.new(name: "bring-in", path: "/files/#{fair_file}", see: "[role=tab]"),
           View.new(name: "people-dark", path: "/people", see: "[role=row]", act: :dark)
         ]
@@ -145,6 +146,11 @@ module NimbleLetter
         @browser.find_element(css: "body").send_keys("g")
         wait("[aria-current=true] .text-error")
         wait(FRAME)
+      end
+
+      def first_member
+        @browser.find_element(css: "tbody button").click
+        wait("aside ol")
       end
 
       def start

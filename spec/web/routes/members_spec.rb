@@ -20,7 +20,9 @@ RSpec.describe "members of a sequence, over the API" do
 
   def firsts(**asked) = table(**asked)["members"].map { |member| member["name"].split.first }
 
-  def act(kind, *some) = call_api(:post, "/api/changes", {act: {kind: kind, sequence_id: sequence.id}, people: {ids: some.map(&:id)}}, status: 201)
+  def act(kind, *some)
+    call_api(:post, "/api/changes", {act: {kind: kind, sequence_id: sequence.id}, people: {ids: some.map(&:id)}}, status: 201)
+  end
 
   it "comes in any order, those without last" do
     expect(firsts(sort: "name")).to eq(%w[Bo Cy Ana Di])

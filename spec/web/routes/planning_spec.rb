@@ -71,7 +71,8 @@ RSpec.describe "laying out a plan, over the API" do
   it "says when a step is for one person, and why then, before and after the start" do
     second = sequence.steps.last
     told = call_api(:get, "/api/steps/#{second.id}/when/#{person.id}")
-    expect(told).to include("what" => "send", "zone" => "America/New_York", "why" => /Counted from .*Between 9:00 and 11:30 by their clock/)
+    expect(told).to include("what" => "send", "zone" => "America/New_York")
+    expect(told["why"]).to match(/Counted from .*Between 9:00 and 11:30 by their clock/)
     started = start(sequence)
     again = call_api(:get, "/api/steps/#{second.id}/when/#{person.id}")
     expect(Time.iso8601(again["at"])).to be_within(60).of(Time.iso8601(told["at"]))
@@ -86,7 +87,8 @@ RSpec.describe "laying out a plan, over the API" do
   it "says what a way waits for, and why somebody passes a step by" do
     york = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
     person.update(city: "Hull")
-    fork = {"kind" => "fork", "within" => {"amount" => 3, "unit" => "working_days"}, "lanes" => [{"test" => {"kind" => "opened"}, "steps" => []}]}
+    lanes = [{"test" => {"kind" => "opened"}, "steps" => []}]
+    fork = {"kind" => "fork", "within" => {"amount" => 3, "unit" => "working_days"}, "lanes" => lanes}
     lay([steps.first.merge("only_for" => york), fork, {"kind" => "task", "words" => "Ring them", "amount" => 1}])
     way = Work::WayThrough.of_prospect(sequence.refresh, person, moment).ahead
     expect(way.map(&:what)).to eq(%w[skip take do finish])

@@ -41,6 +41,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     const listen = (event: KeyboardEvent) => {
       if (typing(event.target) || document.querySelector('dialog[open]')) return
       const pressed = named(event)
+      // Enter presses what has the focus.
+      if (pressed === 'enter' && (event.target as Element).closest?.('button, a, summary, [role=button]')) return
       const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
       if (!key) return
       event.preventDefault()

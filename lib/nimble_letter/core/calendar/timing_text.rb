@@ -90,8 +90,9 @@ module NimbleLetter
         def counted
           return if @parts[:counted]
 
-          if take(/\b(on joining|at once|immediately|straight away|same day)\b/) then @parts.merge!(counted: "step", amount: 0, unit: "days")
-          elsif (match = take(/\b(?:in )?#{COUNT} #{UNIT}\b/))
+          if take(/\b(on joining|at once|immediately|straight away|same day)\b/)
+            @parts.merge!(counted: "step", amount: 0, unit: "days")
+          elsif (match = take(/\b(?:in )?#{COUNT} #{UNIT}\b/o))
             @parts.merge!(counted: joining? ? "joining" : "step", amount: count(match[1]), unit: unit(match[2]))
           end
         end
@@ -111,11 +112,11 @@ module NimbleLetter
 
         def weekdays
           chosen = []
-          while (match = take(/\b(#{DAY}) ?(?:to|-) ?(#{DAY})\b/))
+          while (match = take(/\b(#{DAY}) ?(?:to|-) ?(#{DAY})\b/o))
             first, last = day(match[1]), day(match[2])
             chosen |= (0..6).map { |n| (first + n) % 7 }.take_while { |one| one != last } + [last]
           end
-          while (match = take(/\b(#{DAY})\b/))
+          while (match = take(/\b(#{DAY})\b/o))
             chosen |= [day(match[1])]
           end
           return if chosen.empty?
@@ -126,10 +127,10 @@ module NimbleLetter
         end
 
         def hours
-          if (match = take(/\b(?:between |from )?#{TIME} ?(?:-|to|and) ?#{TIME}(?![\d:])/))
+          if (match = take(/\b(?:between |from )?#{TIME} ?(?:-|to|and) ?#{TIME}(?![\d:])/o))
             last = minutes(match[4], match[5], match[6])
             @parts.merge!(from_minute: minutes(match[1], match[2], match[3] || afternoon(match, last)), to_minute: last)
-          elsif (match = take(/\b(?:at )?#{TIME}\b/))
+          elsif (match = take(/\b(?:at )?#{TIME}\b/o))
             at = minutes(match[1], match[2], match[3])
             @parts.merge!(from_minute: at, to_minute: at)
           end

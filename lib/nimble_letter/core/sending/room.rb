@@ -98,7 +98,7 @@ module NimbleLetter
         end
 
         # @api private
-        def pace(box, _person_id, at) = (free = @free[box.id]) && free > at ? free : at
+        def pace(box, _person_id, at) = ((free = @free[box.id]) && free > at) ? free : at
 
         private
 

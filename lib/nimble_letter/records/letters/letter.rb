@@ -30,15 +30,16 @@ module NimbleLetter
       end
 
       # @param part [Symbol] one of PARTS
+      # @param catalogue [Core::Fields::Catalogue] handed in where many are read
       # @return [Core::Letters::Document] trusted: it was checked on its way in
-      def document(part) = Core::Letters::Document.new(public_send(part), FieldCatalogue.current)
+      def document(part, catalogue = FieldCatalogue.current) = Core::Letters::Document.new(public_send(part), catalogue)
 
       def designed? = manner == "designed"
 
       def for_deal? = about == "deal"
 
       # @return [Hash{Integer=>Hash}] documents of the passages in it, and of those within them
-      def passages = Passage.documents(document(:body).passage_ids)
+      def passages(catalogue = FieldCatalogue.current) = Passage.documents(document(:body, catalogue).passage_ids)
 
       # @param subject [Hash, nil] another one, for the second version of a step
       # @return [Core::Letters::Merge]
@@ -52,9 +53,9 @@ module NimbleLetter
       end
 
       # @return [Array<Core::Letters::Document>] everything that may be read in it
-      def documents =
-        PARTS.map { |part| document(part) } +
-          passages.values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, FieldCatalogue.current) }
+      def documents(catalogue = FieldCatalogue.current) =
+        PARTS.map { |part| document(part, catalogue) } +
+          passages(catalogue).values.flat_map(&:values).map { |json| Core::Letters::Document.new(json, catalogue) }
 
       # @param content [Hash{String=>Object}] see #content
       # @return [Hash{String=>String}] what one reads in each of its parts

@@ -92,10 +92,10 @@ module NimbleLetter
 
       def letter(step)
         letter = @moment.letter_of(step)
-        body = letter&.document(:body)
+        body = letter&.document(:body, @moment.catalogue)
         {
           letter: letter&.name,
-          subject: letter&.document(:subject)&.summary,
+          subject: letter&.document(:subject, @moment.catalogue)&.summary,
           reading_minutes: body&.reading_minutes || 0,
           links: body&.links || 0,
           **gaps(step)
@@ -103,8 +103,9 @@ module NimbleLetter
       end
 
       def counts(step)
-        counts = accounting.of(step).slice("planned", "sent", "due", "here", "may")
-        @sequence.draft? ? counts.merge(to_come(step)) : counts
+        return {"sent" => 0, "due" => 0, "here" => 0, **to_come(step)} if @sequence.draft?
+
+        accounting.of(step).slice("planned", "sent", "due", "here", "may")
       end
 
       # Everybody comes to what no lane leads away from; to the rest those who may.
@@ -144,7 +145,7 @@ module NimbleLetter
           **record.values.slice(:id, :words, :comes_back),
           test: record.test,
           headline: words.lane(record),
-          took: accounting.took(record.id),
+          took: @sequence.draft? ? 0 : accounting.took(record.id),
           steps: lane["steps"].map { |step| finish(step, lanes) }
         }
       end

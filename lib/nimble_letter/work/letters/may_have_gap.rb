@@ -52,7 +52,8 @@ module NimbleLetter
       end
 
       def lacking(letter) =
-        (@lacking ||= {})[letter.id] ||= Lacking.new([*letter.documents, *subjects], @moment, for_deal: letter.for_deal?)
+        (@lacking ||= {})[letter.id] ||=
+          Lacking.new([*letter.documents(@moment.catalogue), *subjects], @moment, for_deal: letter.for_deal?)
 
       # The other subject, where half of them get one.
       def subjects = [@step.subject_of("b")].compact.map { |json| Core::Letters::Document.new(json, @moment.catalogue) }

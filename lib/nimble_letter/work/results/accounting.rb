@@ -48,6 +48,10 @@ module NimbleLetter
 
       private
 
+      # Asked for each pair of steps.
+      # @return [Set<Integer>] steps that whoever stands before one comes to
+      def on_from(plan, how, id) = (@on_from ||= {})[[plan.number, how, id]] ||= plan.public_send(how, id).to_set
+
       # Places are by plan: [number, step_id], as members keep them.
       # @return [Array<Array(Integer, Integer)>] from which members come to a step for certain (:certain), or perhaps (:may)
       def before(step, how)
@@ -55,8 +59,8 @@ module NimbleLetter
           on = plan.all.map(&:id).select do |id|
             next false if id == step.id
 
-            certain = plan.certainly(id).include?(step.id)
-            (how == :certain) ? certain : !certain && plan.possibly(id).include?(step.id)
+            certain = on_from(plan, :certainly, id).include?(step.id)
+            (how == :certain) ? certain : !certain && on_from(plan, :possibly, id).include?(step.id)
           end
           on.map { |id| [number, id] }
         end

@@ -40,7 +40,7 @@ module NimbleLetter
         lack = lacks.fetch(step)
         return Gaps.new(nil, true) unless lack.condition
 
-        counted = groups.sum { |group| group[:reach].include?(step.id) ? group.fetch(:"gap_#{step.id}", 0) : 0 }
+        counted = groups.sum { |group| group[:reach].include?(step.id) ? group.fetch(:"gap_#{asked_once.index(lack.condition)}", 0) : 0 }
         Gaps.new(counted - filled(step), !lack.exact?)
       end
 
@@ -54,7 +54,7 @@ module NimbleLetter
       end
 
       # People of whom all conditions of the plan hold alike, with the steps they may come to.
-      # @return [Array<Hash{Symbol=>Object}>] people, reach, and letters with a gap by step
+      # @return [Array<Hash{Symbol=>Object}>] people, reach, and letters with a gap by what they ask
       def groups
         @groups ||= @ids.each_slice(SLICE).flat_map { |some| counted(some) }.each { |group| group[:reach] = reach(group) }
       end
@@ -70,12 +70,11 @@ module NimbleLetter
       def asked = @plan.conditions.each_with_index.map { |condition, i| test(condition).as(:"asked_#{i}") }
 
       def gap_sums
-        lacks.filter_map do |step, lack|
-          next if [nil, MayHaveGap::NOBODY].include?(lack.condition)
-
-          Sequel.function(:sum, test(lack.condition)).cast(:signed).as(:"gap_#{step.id}")
-        end
+        asked_once.each_with_index.map { |condition, i| Sequel.function(:sum, test(condition)).cast(:signed).as(:"gap_#{i}") }
       end
+
+      # Letters often lack the same.
+      def asked_once = @asked_once ||= lacks.each_value.map(&:condition).uniq - [nil, MayHaveGap::NOBODY]
 
       def test(condition) = Sequel.case({@moment.sql.read(@moment.parser.parse!(condition)) => 1}, 0)
 

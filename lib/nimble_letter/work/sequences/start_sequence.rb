@@ -29,7 +29,8 @@ module NimbleLetter
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
           freeze_plan
           Enrol.new(@sequence, @outlook, @moment, by: "start").call
-          @sequence.update(**StartLater::NOTHING, start_refused: nil, state: "running", started_at: @moment.now, updated_at: @moment.now, version: @sequence.version + 1)
+          @sequence.update(**StartLater::NOTHING, start_refused: nil, state: "running", started_at: @moment.now,
+            updated_at: @moment.now, version: @sequence.version + 1)
           KeepRule.listen(@sequence, @moment)
         end
         @sequence

@@ -23,7 +23,7 @@ module NimbleLetter
         when "letter" then step.letter&.name || "No letter chosen"
         when "task" then "#{has["words"] || "A task"} (#{OF[has.fetch("of", "owner")] || colleague(has["of"])})"
         when "change" then change(has["what"], has["to"])
-        when "hand_over" then has["sequence_id"].nil? ? "Over to another sequence" : "Over to “#{Records::Sequence[has["sequence_id"]]&.name || "a sequence that is gone"}”"
+        when "hand_over" then "Over to #{other(has["sequence_id"])}"
         else waits(has["within"])
         end
       end
@@ -69,6 +69,12 @@ module NimbleLetter
         end
       rescue Invalid, NotFound
         "A change that cannot be made any more"
+      end
+
+      def other(id)
+        return "another sequence" if id.nil?
+
+        "“#{Records::Sequence[id]&.name || "a sequence that is gone"}”"
       end
 
       def colleague(id) = Records::Account[id]&.name || "a colleague who is gone"

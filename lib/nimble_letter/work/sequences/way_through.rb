@@ -51,7 +51,7 @@ module NimbleLetter
       def at(decision, now)
         return decision.until_at if decision.is_a?(Core::Journey::Decisions::Wait)
 
-        decision.respond_to?(:due) && decision.due ? decision.due.at : now
+        (decision.respond_to?(:due) && decision.due) ? decision.due.at : now
       end
 
       def why(decision, step)

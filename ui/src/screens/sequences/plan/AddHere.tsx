@@ -52,7 +52,7 @@ export function AddHere({
         const id = Number(event.dataTransfer.getData(DRAGGED))
         if (id) onDrop(id, place)
       }}
-      className={classes('h-5 flex items-center pl-2.5 rounded-sm', over && 'bg-[var(--merged)]')}
+      className={classes('h-6 flex items-center pl-2 rounded-sm', over && 'bg-[var(--merged)]')}
     >
       <Popover
         key={String(open)}
@@ -60,7 +60,7 @@ export function AddHere({
         words="+"
         label={`Add a step after ${behind}`}
         className={classes(
-          'block w-5 h-5 leading-4 text-center rounded-full border border-base-300 bg-base-100 muted',
+          'block w-6 h-6 leading-5 text-center rounded-full border border-base-300 bg-base-100 muted',
           'hover:border-primary hover:text-primary focus-visible:border-primary',
         )}
       >

@@ -29,16 +29,19 @@ export function PlanTab({
   const [params, setParams] = useSearchParams()
   const [sieve, setSieve] = useState(false)
   const [addAfter, setAddAfter] = useState<number | null>(null)
+  const [closed, setClosed] = useState(false)
   const plan = usePlanSteps(sequence, onChange)
   const placed = flat(sequence.steps).map(({ step }) => step)
   const draft = sequence.state === 'draft'
   const asked = Number(params.get('step')) || null
-  const chosen = sieve ? undefined : placed.find((step) => step.id === asked)
+  // The first one is open until somebody says otherwise.
+  const chosen = sieve || closed ? undefined : (placed.find((step) => step.id === asked) ?? placed[0])
   // What was just put in has its number once it is saved.
   const coming = useRef<{ order: number; of: number } | null>(null)
   const choose = (id: number | null) => {
     setSieve(false)
     setAddAfter(null)
+    setClosed(id === null)
     setParams(id ? { step: String(id) } : {}, { replace: true })
   }
   // biome-ignore lint/correctness/useExhaustiveDependencies: it looks only when the plan is another

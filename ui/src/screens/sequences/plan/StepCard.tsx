@@ -94,7 +94,7 @@ export function StepCard({
       className={classes(
         'border rounded-sm px-3 h-full overflow-hidden',
         fork ? 'bg-base-200 py-1 w-fit max-w-full' : 'bg-[var(--sheet)]',
-        !fork && (dense ? 'py-1' : 'py-1.5'),
+        !fork && (dense ? 'py-0.5' : 'py-1.5'),
         chosen ? 'border-primary ring-2 ring-primary/20' : 'border-base-300 hover:border-secondary',
       )}
     >

@@ -32,8 +32,8 @@ export type Layout = { items: Item[]; rows: Row[]; lines: Line[]; height: number
 
 export const AXIS_PX = 96
 /** Below each item is room for what can be added there. */
-export const GAP_PX = 20
-const STEP_PX = { roomy: 76, dense: 54 }
+export const GAP_PX = 24
+const STEP_PX = { roomy: 76, dense: 50 }
 const NOTE_PX = 18
 const FORK_PX = 30
 const LANE_PX = 26

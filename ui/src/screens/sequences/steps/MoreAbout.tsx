@@ -10,7 +10,7 @@ const DAY_SECONDS = 86_400
 
 function Tick({ checked, onChange, children }: { checked: boolean; onChange: (on: boolean) => void; children: ReactNode }) {
   return (
-    <label className="flex gap-2 items-center py-0.5">
+    <label className="flex gap-2 items-center py-1">
       <input
         type="checkbox"
         className="checkbox checkbox-xs"

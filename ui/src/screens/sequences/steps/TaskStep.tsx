@@ -82,7 +82,7 @@ export function TaskStep({ step, onChange }: { step: Step; onChange: (change: Pa
         <fieldset>
           <legend className="field-label">What may come of it; none ticked is any of them</legend>
           {outcomes.map((one) => (
-            <label key={one.key} className="flex gap-2 items-center py-0.5">
+            <label key={one.key} className="flex gap-2 items-center py-1">
               <input
                 type="checkbox"
                 className="checkbox checkbox-xs"
