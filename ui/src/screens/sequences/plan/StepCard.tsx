@@ -30,9 +30,13 @@ function Counts({ sequenceId, step, state, narrow }: { sequenceId: number; step:
     )
   return (
     <>
-      <span>
-        {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} {DONE[step.kind]}
-      </span>
+      {narrow ? (
+        counted('sent', `${number(step.counts.sent)} ${DONE[step.kind]}`)
+      ) : (
+        <span>
+          {counted('sent', number(step.counts.sent))} of {counted('planned', number(step.counts.planned))} {DONE[step.kind]}
+        </span>
+      )}
       {Boolean(step.counts.may) &&
         counted('may', narrow ? `+${number(step.counts.may ?? 0)} may` : `${number(step.counts.may ?? 0)} more may come`)}
       {step.counts.here > 0 && (

@@ -21,7 +21,8 @@ describe('what a plan does besides its letters', () => {
     const fork = step('fork', { lanes: [{ steps: [step('letter'), step('task', { words: 'Ring them' })] }, { steps: [] }] })
     const told = beside([step('letter', { look_first: true }), fork, step('change', { headline: 'Tag them press' })])
     expect(told).toEqual([
-      'What people do decides which of 2 lanes they go: the numbers are those for whoever does nothing, and 1 letter of the plan may come to others instead.',
+      'What people do decides which of 2 lanes they go: the numbers are those for whoever does nothing, ' +
+        'and 1 letter of the plan may come to others instead.',
       '1 step is a task for colleagues: Ring them.',
       'It changes records by itself: Tag them press.',
       '“H”: each waits until somebody has looked at it.',

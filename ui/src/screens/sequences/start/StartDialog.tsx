@@ -120,6 +120,15 @@ export function StartDialog({
                   Fill gaps
                 </Link>
               )}
+              {remark.step_id && remark.code !== 'gaps' && (
+                <Link
+                  to={`/sequences/${sequence.id}?step=${remark.step_id}`}
+                  className="text-primary font-semibold whitespace-nowrap"
+                  onClick={onClose}
+                >
+                  Go there
+                </Link>
+              )}
             </li>
           ))}
         </ul>
