@@ -150,6 +150,33 @@ RSpec.describe "the plan on the page" do
     expect(page).to have_no_field("A note", with: "Not before the holidays")
   end
 
+  it "goes to ten people picked by hand, each with a line of one's own now and before the second letter" do
+    visit "/people"
+    expect(page).to have_css("[role=row][aria-rowindex='11']")
+    (2..11).each { |row| find("[role=row][aria-rowindex='#{row}'] input").click }
+    click_button "Write to these 10…"
+    expect(page).to have_css("[aria-label='Name of the sequence']")
+    click_button "Add a letter"
+    take_letter "Two dates that would suit"
+    add "Letter", "step 1"
+    take_letter "Winter letter"
+    of = page.text[/(\d+) of 10 will get it/, 1].to_i
+    expect(of).to be > 5
+    2.times do |step|
+      find("button[data-step][aria-label^='Step #{step + 1}:']").click
+      within("aside") { click_link "See all #{of}" }
+      of.times do |i|
+        on_the_sheet { expect(page).to have_text("Dear") }
+        press "e"
+        fill_in("personal-line", with: "Line #{step + 1} for number #{i + 1}.").send_keys([:control, :enter])
+        on_the_sheet { expect(page).to have_css(".nl-personal", text: "for number #{i + 1}.") }
+        press "j"
+      end
+      expect(page).to have_text("#{of} personal")
+      press "b"
+    end
+  end
+
   it "moves a step by dragging it to another place" do
     open_draft
     card("Shall we listen together?").drag_to(find_button("Add a step after joining"))

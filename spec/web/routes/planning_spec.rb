@@ -24,6 +24,21 @@ RSpec.describe "laying out a plan, over the API" do
     expect(sequence.refresh.state).to eq("draft")
   end
 
+  it "answers whatever is asked of a draft with half-made steps" do
+    first = steps.first
+    empty = {"test" => {"kind" => "clicked"}, "steps" => [{"kind" => "task"}, {"kind" => "change", "what" => "owner", "to" => nil}]}
+    lay([first, {"kind" => "fork", "lanes" => [empty, {"test" => nil, "steps" => [{"kind" => "hand_over"}]}]}, {"kind" => "fork"},
+      {"kind" => "task", "words" => ""}])
+    step = sequence.refresh.steps.first.id
+    %W[#{path} #{path("/ready")} #{path("/results")} #{path("/joining")} #{path("/proposal")} /api/steps/#{step}/stack /api/sequences /api/today
+      /api/steps/#{step}/stack/next-gap?after=0 /api/steps/#{step}/when/#{person.id} /api/steps/#{step}/reader #{path("/members")}]
+      .each { |asked| call_api(:get, asked) }
+    call_api(:post, path("/rehearsal"), {assume: "everybody_opens"})
+    call_api(:post, path("/rehearsal"), {person_id: person.id})
+    call_api(:post, path("/start"), {version: sequence.refresh.version, letters: 1, at: (now + 86_400).iso8601}, status: 422)
+    expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil)
+  end
+
   it "still refuses what cannot be meant, and a running plan takes nothing half made" do
     lay([{"kind" => "change", "what" => "tag", "to" => {"list_id" => 3}}])
     lay([{"kind" => "hand_over", "sequence_id" => 99_999}], status: 422)

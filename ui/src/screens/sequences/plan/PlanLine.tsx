@@ -6,6 +6,7 @@ import { Popover } from '../../../parts/Popover'
 import { PeopleBehind } from '../../people/behind/PeopleBehind'
 import { SievePanel } from '../../people/SievePanel'
 import { useSieve } from '../../people/table/usePeople'
+import { MailboxForm } from '../../settings/MailboxForm'
 import { AudienceDialog } from '../AudienceDialog'
 import type { Change } from '../useSequence'
 
@@ -43,6 +44,7 @@ export function PlanLine({
 }) {
   const { data: catalogue } = useCatalogue()
   const [audience, setAudience] = useState(false)
+  const [mailbox, setMailbox] = useState(false)
   const draft = sequence.state === 'draft'
   const reach = (
     <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
@@ -115,6 +117,16 @@ export function PlanLine({
                     {box.address} {!box.proved && <span className="text-error">not proved</span>}
                   </button>
                 ))}
+                <button
+                  type="button"
+                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200 text-primary"
+                  onClick={() => {
+                    setMailbox(true)
+                    shut()
+                  }}
+                >
+                  a new mailbox…
+                </button>
                 {sequence.sender.kind !== 'mailbox' && (
                   <button
                     type="button"
@@ -169,6 +181,7 @@ export function PlanLine({
           <strong className="font-semibold">{leave || 'nothing but unsubscribing'}</strong>
         )}
       </span>
+      {mailbox && <MailboxForm box={null} onClose={() => setMailbox(false)} />}
       {audience && (
         <AudienceDialog
           audience={sequence.audience}
