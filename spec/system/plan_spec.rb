@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 RSpec.describe "the plan on the page" do
+  include OnThePlan
+
   before { sign_in_as_maren }
 
   def card(words) = find("button[data-step]", text: words)
@@ -16,22 +18,6 @@ RSpec.describe "the plan on the page" do
   def choose(label, words)
     click_button label, match: :first
     within("[role=dialog]") { find("button", text: words, match: :first).click }
-  end
-
-  def add(kind, behind)
-    click_button "Add a step after #{behind}"
-    within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
-  end
-
-  def take_letter(name)
-    expect(page).to have_css("h2", text: "Which letter?")
-    click_button "choose or write one"
-    within("dialog") do
-      fill_in "Find a letter", with: name
-      find("button[aria-pressed]", text: name, match: :first).click
-      click_button "Take this letter"
-    end
-    expect(page).to have_css("aside h2", text: name)
   end
 
   def stored

@@ -2,6 +2,8 @@
 
 # The whole path as one story: from a shared record to a counted reply.
 RSpec.describe "from a shared record to a counted reply" do
+  include OnThePlan
+
   before { sign_in_as_maren }
 
   def add_person(first_name, last_name, address, city: "Saltmarsh")
@@ -31,18 +33,8 @@ RSpec.describe "from a shared record to a counted reply" do
   end
 
   def add_step(letter)
-    if page.has_button?("Add a letter") then click_button "Add a letter"
-    else
-      click_button "Add a step after step 1"
-      within("[role=dialog]") { find("button", text: /\ALetter/).click }
-    end
-    click_button "choose or write one"
-    within("dialog") do
-      fill_in "Find a letter", with: letter
-      find("button[aria-pressed]", text: letter, match: :first).click
-      click_button "Take this letter"
-    end
-    expect(page).to have_css("aside h2", text: letter)
+    page.has_button?("Add a letter") ? click_button("Add a letter") : add("Letter", "step 1")
+    take_letter letter
   end
 
   it "signs in, picks people, writes, looks, starts, sends, and counts the reply" do

@@ -24,14 +24,29 @@ RSpec.describe "laying out a plan, over the API" do
     expect(sequence.refresh.state).to eq("draft")
   end
 
+  it "says of a letter on its card that nothing is written in it yet" do
+    lay([{"kind" => "letter", "letter_id" => make_letter(body: "").id}, {"kind" => "letter", "letter_id" => make_letter(subject: "").id}])
+    expect(call_api(:get, path)["steps"].map { |step| step["missing"] }).to eq(["nothing written yet", "no subject yet"])
+  end
+
+  it "shows with whom a step is looked at, whatever its kind, and counts no step that is out" do
+    lay(steps.first(1) + [{"kind" => "task", "words" => "Ring"}])
+    task = sequence.refresh.steps.last
+    expect(call_api(:get, "/api/steps/#{task.id}/reader")).to include("person_id" => person.id, "total" => 1)
+    row = call_api(:get, "/api/sequences")["sequences"].find { |one| one["id"] == sequence.id }
+    expect(row).to include("steps" => 1, "start_at" => nil)
+    act = {kind: "move_to", sequence_id: sequence.id, step_id: Records::Step.exclude(out_at: nil).get(:id)}
+    call_api(:post, "/api/changes", {act: act, people: {ids: [person.id]}}, status: 422)
+  end
+
   it "answers whatever is asked of a draft with half-made steps" do
     first = steps.first
     empty = {"test" => {"kind" => "clicked"}, "steps" => [{"kind" => "task"}, {"kind" => "change", "what" => "owner", "to" => nil}]}
     lay([first, {"kind" => "fork", "lanes" => [empty, {"test" => nil, "steps" => [{"kind" => "hand_over"}]}]}, {"kind" => "fork"},
       {"kind" => "task", "words" => ""}])
     step = sequence.refresh.steps.first.id
-    %W[#{path} #{path("/ready")} #{path("/results")} #{path("/joining")} #{path("/proposal")} /api/steps/#{step}/stack /api/sequences /api/today
-      /api/steps/#{step}/stack/next-gap?after=0 /api/steps/#{step}/when/#{person.id} /api/steps/#{step}/reader #{path("/members")}]
+    %W[#{path} #{path("/ready")} #{path("/results")} #{path("/joining")} #{path("/proposal")} #{path("/members")} /api/sequences /api/today
+      /api/steps/#{step}/stack /api/steps/#{step}/stack/next-gap?after=0 /api/steps/#{step}/when/#{person.id} /api/steps/#{step}/reader]
       .each { |asked| call_api(:get, asked) }
     call_api(:post, path("/rehearsal"), {assume: "everybody_opens"})
     call_api(:post, path("/rehearsal"), {person_id: person.id})

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
+import { moment } from '../app/format'
 
 /** Title of a screen, with the way back above and the actions beside it. */
 export function Header({
@@ -38,6 +39,10 @@ const STATES = {
   stopped: { words: 'Stopped', tone: 'bg-base-200 text-secondary' },
   ended: { words: 'Ended', tone: 'bg-base-200 text-secondary' },
 } as const
+
+/** Of a draft that is to start at a time: when. */
+export const startsAt = ({ start_at }: { start_at?: string | null }, timeZone: string) =>
+  start_at ? `starts ${moment(start_at, timeZone)}` : undefined
 
 /** The state of a sequence, as a word on a colour. */
 export function StateBadge({ state, more }: { state: keyof typeof STATES; more?: string }) {

@@ -73,7 +73,6 @@ module NimbleLetter
           **step.timing_json,
           position: step.position + 1,
           headline: words.headline(step),
-          missing: Core::Journey::StepCheck.missing(step.to_core),
           only_for_words: only_for_words(step),
           goes_out: Work::TimingWords.say(step.timing, first: step.position.zero?),
           day: (date - @first).to_i,
@@ -82,6 +81,10 @@ module NimbleLetter
           counts: counts(step),
           **letter(step)
         }
+      end
+
+      def missing(step, subject, body)
+        Core::Journey::StepCheck.missing(step.to_core) || ("no subject yet" if subject && subject.empty?) || ("nothing written yet" if body && body.empty?)
       end
 
       def only_for_words(step)
@@ -93,9 +96,11 @@ module NimbleLetter
       def letter(step)
         letter = @moment.letter_of(step)
         body = letter&.document(:body, @moment.catalogue)
+        subject = letter&.document(:subject, @moment.catalogue)
         {
+          missing: missing(step, subject, body),
           letter: letter&.name,
-          subject: letter&.document(:subject, @moment.catalogue)&.summary,
+          subject: subject&.summary,
           reading_minutes: body&.reading_minutes || 0,
           links: body&.links || 0,
           **gaps(step)

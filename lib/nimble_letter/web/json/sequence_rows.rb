@@ -14,7 +14,7 @@ module NimbleLetter
       # @param sequences [Array<Records::Sequence>]
       def self.write(sequences)
         ids = sequences.map(&:id)
-        steps = Records::Step.letters.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
+        steps = Records::Step.letters.where(sequence_id: ids, out_at: nil).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         forked = Records::Step.where(sequence_id: ids, kind: "fork", out_at: nil).distinct.select_map(:sequence_id).to_set
         people = Records::Member.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
@@ -28,7 +28,7 @@ module NimbleLetter
         sequences.map do |sequence|
           own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
           {
-            **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at),
+            **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at),
             steps: steps.fetch(sequence.id, 0),
             people: people.fetch(sequence.id, 0),
             planned: forked.include?(sequence.id) ? planned(sequence) : people.fetch(sequence.id, 0) * steps.fetch(sequence.id, 0),

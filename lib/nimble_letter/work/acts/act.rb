@@ -171,7 +171,7 @@ module NimbleLetter
       end
 
       def step
-        @step ||= Records::Step.first(id: number("step_id"), sequence_id: sequence.id) ||
+        @step ||= Records::Step.first(id: number("step_id"), sequence_id: sequence.id, out_at: nil) ||
           raise(Invalid.new("There is no such step in it.", at: "act.step_id"))
       end
 

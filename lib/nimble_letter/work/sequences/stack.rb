@@ -12,12 +12,12 @@ module NimbleLetter
       end
 
       # Somebody whose letter shows what the step says, one without a gap if one of the first has none; nobody's letter is merged for it.
+      # Of a step that is no letter, the first.
       # @return [Hash, nil] person_id, name, and the total of letters
       def reader
         ids = @sequence.draft? ? outlook.ids : @sequence.members_dataset.order(:person_id).select_map(:person_id)
         some = ids.first(FIRST)
-        lacking = MayHaveGap.new(@step, @moment, Sender.of(@sequence, @moment).boxes).among(some)
-        person = Records::Person[some.find { |id| !lacking.include?(id) } || ids.first] or return
+        person = Records::Person[some.find { |id| !lacking(some).include?(id) } || ids.first] or return
         {person_id: person.id, name: person.name, total: ids.size}
       end
 
@@ -59,6 +59,9 @@ module NimbleLetter
       end
 
       private
+
+      def lacking(ids) =
+        @lacking ||= @step.letter ? MayHaveGap.new(@step, @moment, Sender.of(@sequence, @moment).boxes).among(ids) : Set.new
 
       # Of the round they are in, or were in last.
       def delivery_of(person) = (member = member_of(person)) && Records::Delivery.first(step_id: @step.id, member_id: member.id)

@@ -132,6 +132,7 @@ export function SequenceScreen() {
       {tab === 'plan' && (
         <PlanTab
           sequence={sequence}
+          error={change.error}
           onChange={(body) => change.mutate(body)}
           onMembers={() => navigate(`/sequences/${id}/members`)}
         />

@@ -3,14 +3,16 @@ import { Link } from 'react-router'
 import { api, ask } from '../../api/client'
 import { number, plural, shortDate } from '../../app/format'
 import { useKeys } from '../../app/keys'
+import { useSession } from '../../app/session'
 import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
-import { Header, StateBadge } from '../../parts/Header'
+import { Header, StateBadge, startsAt } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { FigureBehind } from '../results/FigureBehind'
 
 /** All sequences and where they stand. */
 export function SequencesScreen() {
+  const { firm } = useSession()
   const now = useNow()
   const create = useCreate()
   const { data, error, refetch } = useQuery({
@@ -57,7 +59,7 @@ export function SequencesScreen() {
                   </Link>
                 </td>
                 <td>
-                  <StateBadge state={sequence.state} />
+                  <StateBadge state={sequence.state} more={startsAt(sequence, firm.time_zone)} />
                 </td>
                 <td className="text-right">{sequence.steps}</td>
                 <td className="text-right">

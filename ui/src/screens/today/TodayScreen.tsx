@@ -7,7 +7,7 @@ import { NextLetters } from '../../app/NextLetters'
 import { useSession } from '../../app/session'
 import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
-import { Header, StateBadge } from '../../parts/Header'
+import { Header, StateBadge, startsAt } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
 import { JoinedBy } from '../sequences/WhoJoins'
 import { kindWords } from '../set-aside/kinds'
@@ -26,13 +26,14 @@ function Section({ title, more, children }: { title: string; more?: ReactNode; c
 }
 
 function SequenceLine({ sequence }: { sequence: Shape<'SequenceRow'> }) {
+  const { firm } = useSession()
   return (
     <Link
       to={`/sequences/${sequence.id}`}
       className="row-link grid grid-cols-[1fr_auto] items-baseline gap-x-3 py-2 border-b border-base-300/60 px-1"
     >
       <span className="font-semibold">{sequence.name}</span>
-      <StateBadge state={sequence.state} />
+      <StateBadge state={sequence.state} more={startsAt(sequence, firm.time_zone)} />
       <span className="muted text-xs col-span-2">
         {sequence.state === 'draft'
           ? plural(sequence.steps, 'letter step')

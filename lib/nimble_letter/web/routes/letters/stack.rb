@@ -49,7 +49,7 @@ module NimbleLetter
 
           app.get("/api/steps/:id/stack/next-gap") { json(at: stack_list.next_gap(params["after"].to_i)) }
 
-          app.get("/api/steps/:id/reader") { json(stack.reader || {total: 0}) }
+          app.get("/api/steps/:id/reader") { json(Work::Stack.new(step, moment).reader || {total: 0}) }
 
           app.get("/api/steps/:id/stack/:person_id") { json(stack.letter(stacked_person)) }
 

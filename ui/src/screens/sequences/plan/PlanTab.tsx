@@ -10,7 +10,7 @@ import { WhoJoins } from '../WhoJoins'
 import { AddHere } from './AddHere'
 import * as edit from './edit'
 import { AudienceSieve, PlanLine } from './PlanLine'
-import { flat, stepInput } from './plan'
+import { flat } from './plan'
 import { Ruler } from './Ruler'
 import { usePlanSteps } from './usePlanSteps'
 
@@ -19,10 +19,13 @@ type Sequence = Shape<'Sequence'>
 /** The plan of a sequence, drawn on the ruler and edited step by step. */
 export function PlanTab({
   sequence,
+  error,
   onChange,
   onMembers,
 }: {
   sequence: Sequence
+  /** What became of the last change, if it went wrong. */
+  error: unknown
   onChange: (change: Change) => void
   onMembers: () => void
 }) {
@@ -30,7 +33,7 @@ export function PlanTab({
   const [sieve, setSieve] = useState(false)
   const [addAfter, setAddAfter] = useState<number | null>(null)
   const [closed, setClosed] = useState(false)
-  const plan = usePlanSteps(sequence, onChange)
+  const plan = usePlanSteps(sequence, onChange, error)
   const placed = flat(sequence.steps).map(({ step }) => step)
   const draft = sequence.state === 'draft'
   const asked = Number(params.get('step')) || null
@@ -55,7 +58,7 @@ export function PlanTab({
     if (order !== undefined) coming.current = { order, of: edit.inOrder(next).length }
     plan.put(next)
   }
-  const now = () => sequence.steps.map(stepInput)
+  const now = plan.now
   const add = (kind: edit.Kind, place: edit.Place) => {
     setAddAfter(null)
     setSieve(false)
@@ -106,7 +109,7 @@ export function PlanTab({
   const changeStep = (id: number, change: Partial<Shape<'StepInput'>>) => plan.put(edit.change(now(), id, change))
   return (
     <>
-      <PlanLine sequence={sequence} onChange={onChange} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
+      <PlanLine sequence={sequence} onChange={plan.send} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
       <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-5 items-start">
         <div>
           <Notes sequence={sequence} stepId={null} />

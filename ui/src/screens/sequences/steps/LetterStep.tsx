@@ -1,14 +1,14 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
-import { moment } from '../../../app/format'
 import { LetterFrame } from '../../../parts/LetterFrame'
 import { ErrorNote } from '../../../parts/States'
 import { NewLetter } from '../../letters/library/NewLetter'
 import { gapsIn } from '../plan/plan'
 import { LetterPick } from './LetterPick'
 import { OtherVersion } from './OtherVersion'
+import { useReader, When } from './When'
 
 type Step = Shape<'Step'>
 
@@ -82,11 +82,7 @@ export function LetterChoice({
 
 /** How it reads to one of them, when it goes to that person, and why then. */
 function Reads({ step }: { step: Step }) {
-  const { data: reader } = useQuery({
-    queryKey: ['stack', step.id, 'reader'],
-    queryFn: () => ask(api.GET('/api/steps/{id}/reader', { params: { path: { id: step.id } } })),
-    enabled: Boolean(step.letter_id),
-  })
+  const reader = useReader(step)
   if (!reader?.person_id) return null
   return (
     <>
@@ -108,25 +104,6 @@ function Reads({ step }: { step: Step }) {
         <div className="absolute bottom-0 inset-x-0 h-8 bg-gradient-to-t from-base-100 to-transparent" />
       </div>
     </>
-  )
-}
-
-function When({ step, personId }: { step: Step; personId: number }) {
-  const { data } = useQuery({
-    queryKey: ['stack', step.id, 'when', personId],
-    queryFn: () => ask(api.GET('/api/steps/{id}/when/{person_id}', { params: { path: { id: step.id, person_id: personId } } })),
-  })
-  if (!data) return null
-  if (!data.what || !data.at) return <p className="text-xs muted mb-2">They come to it only if something happens before.</p>
-  return (
-    <details className="text-xs mb-2">
-      <summary className="cursor-pointer">
-        {data.what === 'skip' ? 'Passes them by ' : 'Goes to them '}
-        <strong className="font-semibold">{moment(data.at, data.zone)}</strong> their time.{' '}
-        <span className="underline decoration-dotted">Why then?</span>
-      </summary>
-      <p className="muted mt-1">{data.why}</p>
-    </details>
   )
 }
 

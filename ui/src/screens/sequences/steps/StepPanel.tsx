@@ -12,6 +12,7 @@ import { Notes } from './Notes'
 import { TaskStep } from './TaskStep'
 import { TimingSentence } from './TimingSentence'
 import { hours, type Timing } from './timing'
+import { WhenForSomebody } from './When'
 
 type Step = Shape<'Step'>
 type Sequence = Shape<'Sequence'>
@@ -68,6 +69,7 @@ export function StepPanel({
           <MoreAbout step={step} editable={editable} onChange={update} />
         </>
       )}
+      {step.kind !== 'letter' && step.kind !== 'fork' && <WhenForSomebody step={step} />}
       {step.kind === 'letter' && <LetterStep step={step} editable={editable} onChange={update} />}
       <Notes sequence={sequence} stepId={step.id} />
       <div className="flex flex-wrap gap-2 mt-4">
