@@ -24,6 +24,7 @@ export function Popover({
     panel.current?.querySelector<HTMLElement>('input, button, select')?.focus()
     const right = panel.current?.getBoundingClientRect().right ?? 0
     setLeft(Math.min(0, document.documentElement.clientWidth - 24 - right))
+    panel.current?.scrollIntoView?.({ block: 'nearest' })
     const outside = (event: MouseEvent) => {
       const target = event.target as Element
       // A question that was asked from here stands in front of it, not elsewhere.

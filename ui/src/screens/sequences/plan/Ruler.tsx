@@ -141,7 +141,8 @@ export function Ruler({
       />
     )
   return (
-    <div ref={box} className="overflow-x-auto pb-1">
+    // What opens below a step must not be cut off; a plan that is wider than the page scrolls, and has room for it.
+    <div ref={box} className={AXIS_PX + columns * column > width ? 'overflow-x-auto pb-48' : 'pb-1'}>
       <div className="relative" style={{ height: height + 4, minWidth: AXIS_PX + columns * column }}>
         <div className="absolute left-[78px] top-2 border-l border-base-300" style={{ height }} />
         <Days rows={rows} />
