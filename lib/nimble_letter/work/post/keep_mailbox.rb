@@ -67,7 +67,7 @@ module NimbleLetter
           changes = values(input)
           # Another address is another mailbox: it has to be proved itself.
           anew = (changes.key?(:address) && changes[:address] != @box.address) ? {proved_at: nil, code_digest: nil} : {}
-          @box.set(**changes)
+          @box.set(changes)
           check
           @box.refresh.change!({**changes, **anew, free_at: nil, free_why: nil}, version: input[:version], now: @moment.now)
           @moment.note("setting_changed", about: "#{@box.address}: #{changes.keys.join(", ")}")
