@@ -52,6 +52,20 @@ RSpec.describe Work::StartLater do
     expect(other.refresh).to have_attributes(state: "draft", start_refused: refused)
   end
 
+  it "keeps nothing else from going on, whatever goes wrong with it" do
+    plan
+    other = make_sequence(people: [make_person])
+    described_class.plan(other, at: later.iso8601, version: other.version, letters: 2, moment: moment)
+    allow(Work::ReadyCheck).to receive(:new).and_wrap_original do |check, draft, *rest|
+      raise "odd" if draft.id == sequence.id
+
+      check.call(draft, *rest)
+    end
+    expect(described_class.round(moment(later))).to eq(1)
+    expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil, start_refused: "runtime error: odd")
+    expect(other.refresh.state).to eq("running")
+  end
+
   it "takes no time that is past, no other number, and nothing that is not ready" do
     expect { plan(at: now) }.to raise_error(Invalid, /past/)
     expect { plan(letters: 5) }.to raise_error(Conflict)

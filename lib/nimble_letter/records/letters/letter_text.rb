@@ -21,7 +21,8 @@ module NimbleLetter
         content = content_of(letter)
         values = {letter_id: letter.id, digest: digest(content)}
         dataset.insert_ignore.insert(**values, content: content) if where(values).empty?
-        where(values).get(:id)
+        # Whoever wrote the same at this moment is seen too.
+        where(values).for_update.get(:id)
       end
 
       # @return [Boolean] whether a letter is written otherwise by now

@@ -5,14 +5,15 @@ module NimbleLetter
     # What is proposed for a sequence that runs, and what it would mean, as the contract has it.
     module ProposalJson
       # @param sequence [Records::Sequence]
+      # @param counts [Boolean] whether everybody is counted although nothing but words is new
       # @return [Hash]
-      def self.write(sequence, moment)
+      def self.write(sequence, moment, counts: false)
         head = {version: sequence.proposal_version, proposed: !sequence.proposal.nil?, letters: []}
         return head unless %w[running paused].include?(sequence.state)
 
         change = Work::ChangePlan.new(sequence, moment)
         head[:letters] = change.words.all.map { |one| letter(one) }
-        return head unless sequence.proposal || head[:letters].any?
+        return head unless sequence.proposal || counts
 
         {**head, **proposed(sequence), counts: change.reckon.counts}
       end

@@ -41,6 +41,7 @@ module NimbleLetter
         nil
       end
 
+      # @return [String] what is said of it, in words
       def self.reason(problem)
         case problem
         when String then problem
@@ -50,7 +51,6 @@ module NimbleLetter
         else "#{problem.class.name.split("::").last.gsub(/(?<=[a-z])(?=[A-Z])/, " ").downcase}: #{readable(problem.message)}"
         end
       end
-      private_class_method :reason
 
       def self.detail(problem)
         return unless problem.is_a?(Exception)

@@ -56,15 +56,18 @@ module NimbleLetter
         end
 
         StartSequence.call(sequence, version: sequence.version, letters: letters, moment: by)
-      rescue Invalid, Conflict => error
-        # Somebody else may have started it this very moment.
-        refused(sequence.refresh, error, moment) if sequence.refresh.draft? && sequence.start_at
+      rescue *Records::Patience::AWAY
+        raise
+      rescue *PutAside::OF_ONE_THING => error
+        # Whatever it is, it keeps nothing else from going on. Somebody else may have started it this very moment.
+        refused(sequence, error, moment) if sequence.refresh.draft? && sequence.start_at
         false
       end
       private_class_method :start
 
       def self.refused(sequence, error, moment)
-        reason = [error.message, *error.data&.fetch(:remarks, nil)&.map { |remark| remark[:words] }].join(" ")
+        remarks = (error.data if error.is_a?(Error))&.fetch(:remarks, nil) || []
+        reason = [PutAside.reason(error), *remarks.map { |remark| remark[:words] }].join(" ")
         sequence.update(**NOTHING, start_refused: reason[0, 400], version: sequence.version + 1, updated_at: moment.now)
         SequenceEvents.append("start_refused", sequence.id, at: moment.now, data: {reason: reason[0, 400]})
       end

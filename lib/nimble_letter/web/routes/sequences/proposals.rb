@@ -9,13 +9,15 @@ module NimbleLetter
         module Helpers
           def proposal = @proposal ||= Work::ChangePlan.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment)
 
-          def proposed(sequence) = json(ProposalJson.write(sequence.refresh, moment))
+          def proposed(sequence, counts: false) = json(ProposalJson.write(sequence.refresh, moment, counts: counts))
         end
 
         def self.registered(app)
           app.helpers Helpers
 
-          app.get("/api/sequences/:id/proposal") { proposed(fetch_record(Records::Sequence, params[:id], "sequence")) }
+          app.get "/api/sequences/:id/proposal" do
+            proposed(fetch_record(Records::Sequence, params[:id], "sequence"), counts: params["counts"].to_s == "true")
+          end
 
           app.put("/api/sequences/:id/proposal") { proposed(proposal.propose(input.except(:version), version: input[:version])) }
 
