@@ -84,7 +84,10 @@ module NimbleLetter
       end
 
       def missing(step, subject, body)
-        Core::Journey::StepCheck.missing(step.to_core) || ("no subject yet" if subject && subject.empty?) || ("nothing written yet" if body && body.empty?)
+        said = Core::Journey::StepCheck.missing(step.to_core)
+        return said if said || subject.nil?
+
+        subject.empty? ? "no subject yet" : ("nothing written yet" if body.empty?)
       end
 
       def only_for_words(step)
