@@ -50,6 +50,24 @@ RSpec.describe "a running sequence" do
     within("aside") { expect(page).to have_text("Ahead, if nothing happens") }
   end
 
+  it "shows its members with the columns one asks for, found and ordered" do
+    open_sequence "Quieter dining rooms"
+    press "m"
+    expect(page).to have_css("th", text: "Status")
+    click_button "Columns"
+    within("[role=dialog]") { ["Status", "Address", "Owner"].each { |column| find("label", text: column).click } }
+    find_button("Columns").send_keys(:escape)
+    expect(page).to have_css("th", text: "Owner")
+    expect(page).to have_css("td", text: /@.*\.example/)
+    expect(page).to have_no_css("th", text: "Status")
+    click_button "Name", exact: true
+    expect(page).to have_css("th[aria-sort=ascending]", text: "Name")
+    name = find("tbody tr:nth-child(2) button").text
+    fill_in "Find a member", with: name
+    expect(page).to have_css("tbody tr button", text: name)
+    expect(page).to be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa)
+  end
+
   it "shows the letters that are out, on paper, on a phone and as text, and takes no line into them" do
     open_sequence "Winter letter"
     click_link "See all", exact: false

@@ -8,7 +8,9 @@ import { stale } from '../../../app/stale'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { useInAddress } from '../../../app/useInAddress'
 import { useNow } from '../../../app/usePost'
+import { Choices } from '../../../parts/Choices'
 import { classes } from '../../../parts/classes'
+import { Popover } from '../../../parts/Popover'
 import { Empty, ErrorNote, Loading } from '../../../parts/States'
 import { flat } from '../plan/plan'
 import { ActOnMembers } from './ActOnMembers'
@@ -24,7 +26,17 @@ const COLUMNS: { key: Sort; words: string }[] = [
   { key: 'place', words: 'Where' },
   { key: 'next', words: 'Next' },
 ]
-const ALL = { words: '', status: '', place: '', sort: 'joined', down: '' }
+/** What may stand beside where they are and what comes next. */
+const MORE = [
+  { value: 'company', words: 'Company' },
+  { value: 'status', words: 'Status' },
+  { value: 'email', words: 'Address' },
+  { value: 'city', words: 'City' },
+  { value: 'owner', words: 'Owner' },
+  { value: 'joined', words: 'Joined' },
+]
+const OTHERS = ['email', 'city', 'owner', 'joined'] as const
+const ALL = { words: '', status: '', place: '', sort: 'joined', down: '', columns: 'company status' }
 
 /** Who is in it, where, and what the firm says of them. */
 export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
@@ -54,6 +66,8 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
   const members = query.data.pages.flatMap((page) => page.members)
   const total = query.data.pages[0]?.total ?? 0
   const beside = members.find((member) => member.id === open)
+  const columns = shown.columns.split(' ')
+  const shows = (column: string) => columns.includes(column)
   const narrowed = asked.words !== '' || asked.status !== '' || asked.place !== ''
   const choose = (ids: number[], on: boolean) => {
     const next = new Set(chosen)
@@ -87,8 +101,18 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             </option>
           ))}
         </select>
+        <Popover words="Columns" label="Which columns" className="btn btn-sm btn-plain ml-auto">
+          {() => (
+            <Choices
+              label="Columns"
+              options={MORE}
+              chosen={columns}
+              onChange={(chosen) => setShown({ columns: chosen.join(' ').trim() })}
+            />
+          )}
+        </Popover>
         {['running', 'paused'].includes(sequence.state) && (
-          <button type="button" className="btn btn-sm btn-plain ml-auto" onClick={() => setAdding(true)}>
+          <button type="button" className="btn btn-sm btn-plain" onClick={() => setAdding(true)}>
             Add people…
           </button>
         )}
@@ -116,13 +140,16 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                     }
                   />
                 </th>
-                {COLUMNS.map(({ key, words }) => (
+                {COLUMNS.filter(({ key }) => !MORE.some((one) => one.value === key) || shows(key)).map(({ key, words }) => (
                   <th key={key} aria-sort={shown.sort === key ? (shown.down === 'yes' ? 'descending' : 'ascending') : 'none'}>
                     <button type="button" className="font-semibold hover:underline" onClick={() => sort(key)}>
                       {words}
                       {shown.sort === key && (shown.down === 'yes' ? ' ↓' : ' ↑')}
                     </button>
                   </th>
+                ))}
+                {OTHERS.filter(shows).map((column) => (
+                  <th key={column}>{MORE.find((one) => one.value === column)?.words}</th>
                 ))}
               </tr>
             </thead>
@@ -148,22 +175,24 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                       {member.name}
                     </button>
                   </td>
-                  <td className="muted">{member.company}</td>
-                  <td>
-                    <select
-                      className="select select-xs w-36 bg-transparent"
-                      aria-label={`Status of ${member.name}`}
-                      value={member.status}
-                      onChange={(event) => change.mutate({ id: member.id, status: event.target.value })}
-                    >
-                      {catalogue?.statuses.map((one) => (
-                        <option key={one.key} value={one.key}>
-                          {one.words}
-                        </option>
-                      ))}
-                    </select>
-                    {member.status_by_hand && <span className="text-accent text-xs"> by hand</span>}
-                  </td>
+                  {shows('company') && <td className="muted">{member.company}</td>}
+                  {shows('status') && (
+                    <td>
+                      <select
+                        className="select select-xs w-36 bg-transparent"
+                        aria-label={`Status of ${member.name}`}
+                        value={member.status}
+                        onChange={(event) => change.mutate({ id: member.id, status: event.target.value })}
+                      >
+                        {catalogue?.statuses.map((one) => (
+                          <option key={one.key} value={one.key}>
+                            {one.words}
+                          </option>
+                        ))}
+                      </select>
+                      {member.status_by_hand && <span className="text-accent text-xs"> by hand</span>}
+                    </td>
+                  )}
                   <td>{where(member)}</td>
                   <td className="muted whitespace-nowrap">
                     {member.next_at ? moment(member.next_at, firm.time_zone) : '—'}
@@ -173,6 +202,11 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                       </span>
                     )}
                   </td>
+                  {OTHERS.filter(shows).map((column) => (
+                    <td key={column} className="muted">
+                      {column === 'joined' ? member.joined_at && moment(member.joined_at, firm.time_zone) : member[column]}
+                    </td>
+                  ))}
                 </tr>
               ))}
             </tbody>
