@@ -54,6 +54,14 @@ RSpec.describe "laying out a plan, over the API" do
     expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil)
   end
 
+  it "takes nobody for an owner, and an empty field, as said" do
+    nobody = {"kind" => "change", "what" => "owner", "to" => {"owner_id" => nil}}
+    empty = {"kind" => "change", "what" => "field", "to" => {"field" => "person.city", "value" => nil}}
+    told = lay([steps.first, nobody, empty])["steps"]
+    expect(told.map { |step| [step["missing"], step["headline"]] }.drop(1)).to eq([[nil, "Give them to nobody"], [nil, "Set city to nothing"]])
+    expect(call_api(:get, path("/ready"))["remarks"].select { |remark| remark["step_id"] }).to eq([])
+  end
+
   it "still refuses what cannot be meant, and a running plan takes nothing half made" do
     lay([{"kind" => "change", "what" => "tag", "to" => {"list_id" => 3}}])
     lay([{"kind" => "hand_over", "sequence_id" => 99_999}], status: 422)

@@ -23,7 +23,8 @@ module NimbleLetter
 
         def self.nothing_said?(step)
           needed = ChangeKinds::NEEDS[step.what] or return step.what.nil?
-          step.to.nil? || needed.any? { |name| step.to[name].nil? && name != "value" } || step.to["names"] == []
+          # Nobody for an owner, and nothing for a value, can be meant: that they are said is enough.
+          step.to.nil? || needed.any? { |name| !step.to.key?(name) } || step.to["names"] == []
         end
         private_class_method :nothing_said?
 

@@ -101,7 +101,7 @@ export function move(steps: Input[], id: number, to: Place): Input[] {
 }
 
 /** The steps of one row. */
-export function rowOf(steps: Input[], branch: Branch): Input[] {
+function rowOf(steps: Input[], branch: Branch): Input[] {
   if (!branch) return steps
   const fork = inOrder(steps).find((step) => step.id === branch.fork)
   return stepsOf((fork && lanesOf(fork)[branch.lane]) ?? {})

@@ -21,16 +21,6 @@ export function gapsIn(step: Step, one: string, many?: string): string {
   return step.gaps_at_most ? `up to ${words}` : words
 }
 
-/** The plan with one step changed (or taken out, for null), wherever it stands. */
-export function changed(steps: Step[], id: number, change: Partial<Step> | null): Step[] {
-  return steps.flatMap((step) => {
-    if (step.id === id) return change ? [{ ...step, ...change }] : []
-    return [
-      step.lanes ? { ...step, lanes: step.lanes.map((lane) => ({ ...lane, steps: changed(lane.steps, id, change) })) } : step,
-    ]
-  })
-}
-
 /** A step as it is sent back, with its lanes. */
 export function stepInput(step: Step): Input {
   const { id, kind, only_for, not_after } = step
