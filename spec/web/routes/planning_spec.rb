@@ -58,7 +58,8 @@ RSpec.describe "laying out a plan, over the API" do
     nobody = {"kind" => "change", "what" => "owner", "to" => {"owner_id" => nil}}
     empty = {"kind" => "change", "what" => "field", "to" => {"field" => "person.city", "value" => nil}}
     told = lay([steps.first, nobody, empty])["steps"]
-    expect(told.map { |step| [step["missing"], step["headline"]] }.drop(1)).to eq([[nil, "Give them to nobody"], [nil, "Set city to nothing"]])
+    said = told.drop(1).map { |step| step.values_at("missing", "headline") }
+    expect(said).to eq([[nil, "Give them to nobody"], [nil, "Set city to nothing"]])
     expect(call_api(:get, path("/ready"))["remarks"].select { |remark| remark["step_id"] }).to eq([])
   end
 
