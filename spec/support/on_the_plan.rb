@@ -8,6 +8,8 @@ module OnThePlan
     within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
   end
 
+  def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
+
   # Takes a letter of the library for the step that is open.
   def take_letter(name)
     expect(page).to have_css("h2", text: "Which letter?")

@@ -27,8 +27,6 @@ RSpec.describe "the plan on the page" do
     )
   end
 
-  def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
-
   it "says when a step goes out in a sentence whose words open their choices, or as one types it" do
     open_draft
     card("Shall we listen together?").click

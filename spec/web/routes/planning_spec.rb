@@ -70,7 +70,9 @@ RSpec.describe "laying out a plan, over the API" do
     lay([{"kind" => "fork", "lanes" => [{"test" => nil}, {"test" => nil}]}], status: 422)
     running = start(make_sequence)
     half = {version: 0, steps: PlanInput.of(running) + [{"kind" => "task"}]}
-    call_api(:put, "/api/sequences/#{running.id}/proposal", half, status: 422)
+    call_api(:put, "/api/sequences/#{running.id}/proposal", half)
+    call_api(:post, "/api/sequences/#{running.id}/proposal/effect", {version: 1}, status: 422)
+    expect(running.refresh.plan.all.size).to eq(half[:steps].size - 1)
   end
 
   it "brings a step that was taken out back as it was, with what was written for one person" do

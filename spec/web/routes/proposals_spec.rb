@@ -14,25 +14,73 @@ RSpec.describe "changing a sequence that runs, over the API" do
 
   def propose(steps, version: 0, status: 200, **more) = call_api(:put, path, {version: version, steps: steps, **more}, status: status)
 
+  def told(more = "?counts=true") = call_api(:get, path(more))
+
+  def counts = told["counts"]
+
   def plan = Core::Journey::PlanJson.write(sequence.refresh.plan)
 
   def added = steps + [{"kind" => "letter", "letter_id" => third.id, "amount" => 2, "unit" => "days"}]
 
   it "says beforehand who gets more, fewer, later or sooner, opens them, and does nothing yet" do
-    before = [Records::Step.count, plan, Records::Delivery.select_order_map(%i[id due_at])]
-    expect(propose(added)["counts"]).to include("more" => 4, "untouched" => 0)
+    before = [plan, Records::Delivery.select_order_map(%i[id due_at])]
+    propose(added)
+    expect(counts).to include("more" => 4, "untouched" => 0)
     expect(call_api(:get, path("/people?kind=more"))["total"]).to eq(4)
-    expect(propose(steps.first(1), version: 1)["counts"]).to include("fewer" => 4)
-    later = steps.tap { |plan| plan.first["amount"] = 4 }
-    expect(propose(later, version: 2)["counts"]).to include("later" => 4)
-    expect(propose(steps, version: 3)["counts"]).to include("untouched" => 4)
-    expect([Records::Step.count, plan, Records::Delivery.select_order_map(%i[id due_at])]).to eq(before)
+    propose(steps.first(1), version: 1)
+    expect(told).to include("counts" => a_hash_including("fewer" => 4), "out" => [a_hash_including("words" => "A word")])
+    propose(steps.tap { |plan| plan.first["amount"] = 4 }, version: 2)
+    expect(counts).to include("later" => 4)
+    expect([plan, Records::Delivery.select_order_map(%i[id due_at])]).to eq(before)
+  end
+
+  it "counts whatever they come to, not letters alone, and what moves further on" do
+    task = {"kind" => "task", "words" => "Ring them", "amount" => 1, "unit" => "days"}
+    propose(steps + [task])
+    expect(counts).to include("more" => 4)
+    propose(steps.first(1) + [{"kind" => "letter", "letter_id" => third.id, "amount" => 3}], version: 1)
+    expect(counts).to include("instead" => 4)
+    propose(steps.tap { |plan| plan.last["amount"] = 1 }, version: 2)
+    expect(counts).to include("sooner" => 4)
+  end
+
+  it "is shown as the plan it would be, in which what is new has its number, and stays while it is changed on" do
+    shown = propose(added)
+    expect(shown["steps"].map { |step| step["proposed"] }).to eq([nil, nil, "new"])
+    fork = {"kind" => "fork", "id" => -5, "within" => {"amount" => 2, "unit" => "days"}, "lanes" => [
+      {"test" => {"kind" => "opened", "step_id" => -3}, "steps" => []}, {"test" => nil, "steps" => []}
+    ]}
+    letter = {"kind" => "letter", "id" => -3, "letter_id" => third.id, "amount" => 1, "unit" => "days"}
+    numbers = propose([*steps, letter, fork], version: 1)["steps"].map { |step| step["id"] }
+    call_api(:put, path, {version: 2, leave_on: []})
+    shown = call_api(:get, path("/plan"))
+    expect(shown).to include("leave_on" => [], "proposal" => a_hash_including("version" => 3, "proposed" => true))
+    expect(shown["steps"].map { |step| step["id"] }).to eq(numbers)
+    expect(shown["steps"].last["lanes"].first["test"]["step_id"]).to eq(numbers[2])
+    effect = call_api(:post, path("/effect"), {version: 3})
+    expect([effect["steps"].map { |step| step["id"] }, effect["leave_on"]]).to eq([numbers, []])
+  end
+
+  it "is none any more when all is as it runs again" do
+    propose(added)
+    expect(propose(steps, version: 1)["proposal"]).to include("proposed" => false, "version" => 2)
+    propose(steps, version: 2)
+    expect(told).to include("proposed" => false)
+  end
+
+  it "may have something still to be said, which keeps it from being counted and from taking effect" do
+    half = steps + [{"kind" => "task", "amount" => 1, "unit" => "days"}, {"kind" => "letter", "letter_id" => nil}]
+    expect(propose(half)["steps"].map { |step| step["missing"] }).to eq([nil, nil, "nothing said to do", "no letter chosen"])
+    expect(told).to include("unsaid" => [a_hash_including("words" => "Step 3: nothing said to do"), a_hash_including("words" => "Step 4: no letter chosen")])
+    expect(told).not_to have_key("counts")
+    expect(call_api(:post, path("/effect"), {version: 1}, status: 422)["error"]).to include("code" => "half_made")
+    expect(sequence.plans_dataset.count).to eq(1)
   end
 
   it "takes effect as a plan with a number, and moves whoever is on the way; what somebody had stays" do
     all.dispatch_due(Records::Delivery.max(:due_at))
-    proposed = propose([steps.first, *added.drop(2)])
-    changed = call_api(:post, path("/effect"), {version: proposed["version"]})
+    propose([steps.first, *added.drop(2)])
+    changed = call_api(:post, path("/effect"), {version: 1})
     expect(changed["steps"].map { |step| step["headline"] }).to eq(["A word", "A third word"])
     at = now + 5 * 3600
     expect { all.dispatch_due(at) }.to change { sequence.members_dataset.where(plan: 2).count }.from(0).to(4)
@@ -51,12 +99,13 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(call_api(:get, path)).to include("by" => maren.name, "proposed" => true)
     propose(steps, status: 409)
     call_api(:post, path("/effect"), {version: 0}, status: 409)
-    expect(call_api(:post, path("/discard"), {version: 1})).to eq("version" => 2, "proposed" => false, "letters" => [])
+    expect(call_api(:post, path("/discard"), {version: 1})["proposal"]).to include("version" => 2, "proposed" => false)
     call_api(:post, path("/effect"), {version: 2}, status: 422)
   end
 
   it "leaves whoever cannot be moved in the plan they carry, shows them, and moves the others" do
-    call_api(:post, path("/effect"), {version: propose(added)["version"]})
+    propose(added)
+    call_api(:post, path("/effect"), {version: 1})
     odd = sequence.members_dataset.order(:id).first
     allow(Work::Knowing).to receive(:people).and_wrap_original do |original, ids, plan|
       raise "odd" if ids.include?(odd.person_id)
@@ -81,7 +130,7 @@ RSpec.describe "changing a sequence that runs, over the API" do
     propose([], version: 1, status: 422)
     other_kind = steps.tap { |plan| plan.first.replace("id" => plan.first["id"], "kind" => "task", "words" => "Ring") }
     propose(other_kind, version: 1, status: 422)
-    expect(call_api(:get, path)["counts"]).to include("more" => 4)
+    expect(counts).to include("more" => 4)
     draft = make_sequence
     call_api(:put, "/api/sequences/#{draft.id}/proposal", {version: 0, steps: []}, status: 422)
   end

@@ -41,6 +41,7 @@ export type Kept =
   | 'presence'
   | 'preview'
   | 'proposal'
+  | 'proposed'
   | 'reader'
   | 'ready'
   | 'replies'
@@ -90,6 +91,7 @@ const AFTER = {
     'imports',
     'members',
     'sequence',
+    'proposed',
     'results',
     'post',
     'stack',
@@ -99,22 +101,23 @@ const AFTER = {
   deal: ['person', 'company', 'history', 'people', 'sieve', 'stages'],
   fields: ['fields', 'catalogue', 'person', 'company', 'filters'],
   file: ['people', 'sieve', 'catalogue', 'lists', 'changes'],
-  joined: ['joining', 'sequence', 'sequences', 'members', 'post', 'people', 'results', 'stack'],
-  joining: ['joining', 'today', 'ready', 'sequence'],
-  letter: ['letters', 'preview', 'proposal', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'ready'],
-  line: ['stack', 'sequence', 'ready'],
+  joined: ['joining', 'sequence', 'proposed', 'sequences', 'members', 'post', 'people', 'results', 'stack'],
+  joining: ['joining', 'today', 'ready', 'sequence', 'proposed'],
+  letter: ['letters', 'preview', 'proposal', 'checks', 'letter-audience', 'versions', 'stack', 'sequence', 'proposed', 'ready'],
+  line: ['stack', 'sequence', 'proposed', 'ready'],
   lists: ['lists', 'filters', 'catalogue', 'sieve'],
   look: ['preview', 'checks', 'ready'],
-  mailboxes: ['mailboxes', 'catalogue', 'sequence', 'ready', 'today', 'signatures'],
-  members: ['members', 'results', 'sequence', 'post'],
+  mailboxes: ['mailboxes', 'catalogue', 'sequence', 'proposed', 'ready', 'today', 'signatures'],
+  members: ['members', 'results', 'sequence', 'proposed', 'post'],
   no: ['person', 'people', 'sieve', 'history', 'blocked'],
   passage: ['passages', 'preview', 'checks', 'versions', 'stack'],
-  person: ['people', 'history', 'sieve', 'stack', 'letter', 'catalogue', 'sequence', 'ready', 'company', 'doubles'],
+  person: ['people', 'history', 'sieve', 'stack', 'letter', 'catalogue', 'sequence', 'proposed', 'ready', 'company', 'doubles'],
   safety: ['sessions', 'safety-log'],
-  sequence: ['joining', 'proposal', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
+  proposal: ['proposal', 'today'],
+  sequence: ['joining', 'proposal', 'proposed', 'ready', 'sequences', 'stack', 'post', 'today', 'members', 'results'],
   signatures: ['preview', 'stack'],
   stages: ['stages', 'catalogue', 'person', 'company'],
-  task: ['tasks', 'today', 'members', 'history', 'person', 'sequence', 'results', 'post'],
+  task: ['tasks', 'today', 'members', 'history', 'person', 'sequence', 'proposed', 'results', 'post'],
   tags: ['tags', 'catalogue', 'people', 'person', 'filters', 'sieve'],
 } as const satisfies Record<string, readonly Kept[]>
 

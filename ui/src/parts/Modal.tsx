@@ -23,7 +23,13 @@ export function Modal({
     node.querySelector<HTMLElement>('[data-first], input:not([type=hidden]):not([disabled]), textarea, select')?.focus()
   }, [])
   return createPortal(
-    <dialog ref={dialog} onClose={onClose} aria-label={title} className="modal">
+    // A question asked from within this one is part of it to React, and not what is left when that one is.
+    <dialog
+      ref={dialog}
+      onClose={(event) => event.target === event.currentTarget && onClose()}
+      aria-label={title}
+      className="modal"
+    >
       <div
         className={classes(
           'font-sans text-sm leading-5 text-left font-normal bg-base-100 border border-base-300 rounded-sm p-6',

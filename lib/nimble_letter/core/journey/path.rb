@@ -36,10 +36,15 @@ module NimbleLetter
         end
 
         # @return [Array<Array(Steps::Letter, Time)>] the letters ahead with the time each would go at
-        def letters(place, now, upto: nil)
+        def letters(place, now, upto: nil) = steps(place, now, upto: upto).select { |step, _| step.is_a?(Steps::Letter) }
+
+        # @return [Array<Array(Steps, Time)>] what is sent and what is done ahead, with the time of each
+        def steps(place, now, upto: nil)
           ahead(place, now, upto: upto).filter_map do |point|
-            decision = point.decision
-            [decision.step, decision.due.at] if decision.is_a?(Decisions::Send)
+            case point.decision
+            when Decisions::Send then [point.decision.step, point.decision.due.at]
+            when Decisions::Do then [point.decision.step, point.at]
+            end
           end
         end
       end

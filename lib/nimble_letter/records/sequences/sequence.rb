@@ -23,11 +23,12 @@ module NimbleLetter
       def plan = draft? ? laid_out : FrozenPlan.of(id).to_core
 
       # @param number [Integer] 1 is the first
+      # @param half_made [Boolean] whether a step may be there of which something is still to be said
       # @return [Core::Journey::Plan]
       # @raise [Invalid] when it is laid out in a way that cannot be meant
-      def laid_out(number = 1)
+      def laid_out(number = 1, half_made: draft?)
         leaving = {"leave_on" => leave_on, "leave_if" => leave_if, "ends_at" => ends_at&.getutc&.iso8601(6)}
-        Core::Journey::PlanJson.read({"steps" => tree, **leaving}, number: number, half_made: draft?)
+        Core::Journey::PlanJson.read({"steps" => tree, **leaving}, number: number, half_made: half_made)
       end
 
       # @return [Array<Hash>] the steps of the trunk, lanes within their forks, as Core::Journey::PlanJson reads them

@@ -3,33 +3,43 @@
 module NimbleLetter
   module Web
     # What is proposed for a sequence that runs, and what it would mean, as the contract has it.
-    module ProposalJson
-      # @param sequence [Records::Sequence]
-      # @param counts [Boolean] whether everybody is counted although nothing but words is new
+    class ProposalJson
+      # @param change [Work::ChangePlan]
+      # @param counts [Boolean] whether everybody is counted
       # @return [Hash]
-      def self.write(sequence, moment, counts: false)
-        head = {version: sequence.proposal_version, proposed: !sequence.proposal.nil?, letters: []}
-        return head unless %w[running paused].include?(sequence.state)
+      def self.write(change, counts: false) = new(change).write(counts)
 
-        change = Work::ChangePlan.new(sequence, moment)
-        head[:letters] = change.words.all.map { |one| letter(one) }
-        return head unless sequence.proposal || counts
-
-        {**head, **proposed(sequence), counts: change.reckon.counts}
+      def initialize(change)
+        @change, @sequence = change, change.sequence
       end
 
-      def self.letter(one) =
+      def write(counts)
+        head = {version: @sequence.proposal_version, proposed: !@sequence.proposal.nil?, letters: []}
+        return head unless %w[running paused].include?(@sequence.state)
+
+        head[:letters] = @change.words.all.map { |one| letter(one) }
+        head.merge!(**proposed) if @sequence.proposal
+        head[:counts] = @change.reckon.counts if counts && head.fetch(:unsaid, []).empty?
+        head
+      end
+
+      private
+
+      def letter(one) =
         {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come, gaps: one.gaps,
          gaps_at_most: one.at_most}
-      private_class_method :letter
 
-      def self.proposed(sequence)
-        return {} unless sequence.proposal
-
-        by = Records::Account.where(id: sequence.proposed_by_id).get(:name)
-        {by: by, at: sequence.proposed_at, change: sequence.proposal}
+      def proposed
+        by = Records::Account.where(id: @sequence.proposed_by_id).get(:name)
+        {by: by, at: @sequence.proposed_at, change: @sequence.proposal, **steps}
       end
-      private_class_method :proposed
+
+      def steps
+        before = @sequence.steps
+        unsaid, after = @change.as_proposed { |sequence| [@change.unsaid, sequence.steps.map(&:id)] }
+        {unsaid: unsaid.map { |step, words| {step_id: step.id, words: "Step #{step.position + 1}: #{words}"} },
+         out: before.reject { |step| after.include?(step.id) }.map { |step| {step_id: step.id, words: @change.headline(step)} }}
+      end
     end
   end
 end

@@ -4,9 +4,24 @@ module NimbleLetter
   module Web
     # One sequence with its plan laid out on days, as the ruler draws it.
     class SequenceJson
-      def initialize(sequence, moment)
-        @sequence, @moment = sequence, moment
+      # @param sequence [Records::Sequence]
+      # @param changed [Hash{Integer=>String}, nil] "new" or "changed" by step, where it is written as colleagues propose it
+      def initialize(sequence, moment, changed: nil)
+        @sequence, @moment, @changed = sequence, moment, changed
       end
+
+      # @param change [Work::ChangePlan]
+      # @return [Hash] as it is proposed; as it is where nothing is
+      def self.proposed(change, moment)
+        before = change.sequence.steps.to_h { |step| [step.id, told(step)] }
+        change.as_proposed do |sequence|
+          changed = sequence.steps.to_h { |step| [step.id, before.key?(step.id) ? ("changed" if before[step.id] != told(step)) : "new"] }
+          new(sequence, moment, changed: changed.compact).write
+        end
+      end
+
+      def self.told(step) = step.values.slice(:letter_id, :lane_id, :settings, :other, *Records::Step::TIMING, :on_date, :weekdays)
+      private_class_method :told
 
       # @return [Hash] see Sequence in openapi.yaml
       def write
@@ -23,7 +38,8 @@ module NimbleLetter
           steps: steps,
           notes: notes,
           sieve: sieve,
-          days_off: days_off
+          days_off: days_off,
+          proposal: proposal
         }
       end
 
@@ -61,6 +77,14 @@ module NimbleLetter
       def notes =
         Records::PlanNote.where(sequence_id: @sequence.id).eager(:account).order(:id).all.map { |note| PlanNoteJson.write(note) }
 
+      # @return [Hash, nil] of what is under way, and can be changed like this
+      def proposal
+        return unless %w[running paused].include?(@sequence.state)
+
+        by = @sequence.proposed_by_id && Records::Account.where(id: @sequence.proposed_by_id).get(:name)
+        {version: @sequence.proposal_version, proposed: !@sequence.proposal.nil?, by: by, at: @sequence.proposed_at}
+      end
+
       def ruler = @ruler ||= Work::Ruler.new(plan, @moment)
 
       def joined = @sequence.started_at || @moment.now
@@ -79,15 +103,9 @@ module NimbleLetter
           date: date,
           other: step.other,
           counts: counts(step),
+          proposed: @changed&.[](step.id),
           **letter(step)
         }
-      end
-
-      def missing(step, subject, body)
-        said = Core::Journey::StepCheck.missing(step.to_core)
-        return said if said || subject.nil?
-
-        subject.empty? ? "no subject yet" : ("nothing written yet" if body.empty?)
       end
 
       def only_for_words(step)
@@ -101,7 +119,7 @@ module NimbleLetter
         body = letter&.document(:body, @moment.catalogue)
         subject = letter&.document(:subject, @moment.catalogue)
         {
-          missing: missing(step, subject, body),
+          missing: unsaid.of(step, letter),
           letter: letter&.name,
           subject: subject&.summary,
           reading_minutes: body&.reading_minutes || 0,
@@ -111,6 +129,7 @@ module NimbleLetter
       end
 
       def counts(step)
+        return {"planned" => 0, "sent" => 0, "due" => 0, "here" => 0, "may" => 0} if @changed&.[](step.id) == "new"
         return {"sent" => 0, "due" => 0, "here" => 0, **to_come(step)} if @sequence.draft?
 
         accounting.of(step).slice("planned", "sent", "due", "here", "may")
@@ -132,13 +151,15 @@ module NimbleLetter
         {gaps: gaps.people, gaps_at_most: gaps.at_most}
       end
 
+      def unsaid = @unsaid ||= Work::Unsaid.new(@moment)
+
       def on_paper = @on_paper ||= Work::OnPaper.new(@sequence, plan, would_get_it, @moment)
 
       def would_get_it = @would_get_it ||= audience&.said? ? sieving.would_get_it : []
 
       def sieving = @sieving ||= @moment.sieving(audience)
 
-      def plan = @plan ||= @sequence.plan
+      def plan = @plan ||= @changed ? @sequence.laid_out(half_made: true) : @sequence.plan
 
       # Steps as the plan has them carry text keys besides; here each is said once, as the contract has it.
       def finish(step, lanes)

@@ -6,8 +6,9 @@ module NimbleLetter
     class Ahead
       # @param sequence [Records::Sequence]
       # @param upto [Time, nil] nothing after it is reckoned
-      def initialize(sequence, moment, upto: nil)
-        @sequence, @moment, @upto = sequence, moment, upto
+      # @param of [Symbol] :letters, or :steps for what is done as well
+      def initialize(sequence, moment, upto: nil, of: :letters)
+        @sequence, @moment, @upto, @of = sequence, moment, upto, of
       end
 
       # @param members [Array<Records::Member>] active ones
@@ -42,7 +43,7 @@ module NimbleLetter
       end
 
       def times(plan, known, place, now) =
-        Core::Journey::Path.new(@moment.machine, plan, known).letters(place, now, upto: @upto).to_h { |step, at| [step.id, at] }
+        Core::Journey::Path.new(@moment.machine, plan, known).public_send(@of, place, now, upto: @upto).to_h { |step, at| [step.id, at] }
     end
   end
 end

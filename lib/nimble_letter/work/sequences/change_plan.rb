@@ -7,20 +7,28 @@ module NimbleLetter
     class ChangePlan
       PARTS = %i[steps leave_on leave_if ends_at].freeze
 
+      # @return [Records::Sequence]
+      attr_reader :sequence
+
       # @param sequence [Records::Sequence]
       def initialize(sequence, moment)
         @sequence, @moment = sequence, moment
       end
 
-      # Keeps what is proposed, if it could take effect.
-      # @param input [Hash{Symbol=>Object}] of PARTS; what is missing stays as it is
+      # Keeps what is proposed. Something may still be to be said of a step, as in a draft; it takes effect only once it is.
+      # @param input [Hash{Symbol=>Object}] of PARTS; what is missing stays as it was proposed, or is
+      # What is as it runs already is no proposal.
       # @param version [Integer] of the proposal, as the person saw it; 0 is none yet
       # @raise [Invalid, Conflict]
       def propose(input, version:)
         input = input.slice(*PARTS)
         Records.db.transaction do
           under_way!(version)
-          laid_out(input)
+          input = input.merge(steps: NumberSteps.new(@sequence, @moment).call(input[:steps])) if input[:steps]
+          input = {**proposal.to_h, **input}
+          differs = as_proposed(input) { @sequence.laid_out(next_number, half_made: true) && as_laid_out } != as_laid_out
+          next clear unless differs
+
           @sequence.update(proposal: input, proposal_version: @sequence.proposal_version + 1, proposed_by_id: @moment.account&.id,
             proposed_at: @moment.now)
         end
@@ -38,9 +46,34 @@ module NimbleLetter
       # @return [ChangedWords] what was written in its letters since
       def words = @words ||= ChangedWords.new(@sequence, @moment)
 
+      # @return [Array<Array(Records::Step, String)>] of which steps something is still to be said, as the plan is laid out
+      def unsaid = Unsaid.new(@moment).all(@sequence.steps)
+
+      # @param step [Records::Step]
+      def headline(step) = StepWords.new(@sequence, @moment).headline(step)
+
       # What it would mean for those who are on the way, and nothing of it is done.
       # @return [Reckoning]
-      def reckon = @reckon ||= Reckoning.new(@sequence, laid_out(proposal || {}), @moment, reworded: words.letters.map(&:id))
+      # @raise [Invalid] while something is still to be said of a step
+      def reckon
+        @reckon ||= begin
+          plan = as_proposed { @sequence.laid_out(next_number) }
+          Reckoning.new(@sequence, plan, @moment, reworded: words.letters.map(&:id))
+        end
+      end
+
+      # As it would be, without its being so.
+      # @yield [Records::Sequence]
+      # @return what the block returns
+      def as_proposed(input = proposal || {})
+        made = nil
+        Records.db.transaction(savepoint: true, rollback: :always) do
+          write(input, half_made: true)
+          made = yield(@sequence)
+        end
+        @sequence.refresh
+        made
+      end
 
       # @param version [Integer] of the proposal, as the person saw it
       # @param letters [Array<Hash>] whose new words go out from now on: letter_id, and version as the person saw it
@@ -55,7 +88,7 @@ module NimbleLetter
 
           @moment.fresh! if @sequence.members_dataset.active.count > Moment::MANY
           anew = words.taken(letters)
-          write(change) if change
+          write(change, half_made: false) if change
           freeze_plan(anew, words_only: change.nil?)
           clear if change
           @sequence.update(version: @sequence.version + 1, updated_at: @moment.now)
@@ -66,7 +99,7 @@ module NimbleLetter
       private
 
       def freeze_plan(anew, words_only:)
-        plan = @sequence.laid_out(@sequence.plans_dataset.max(:number) + 1)
+        plan = @sequence.laid_out(next_number)
         account_id = @moment.account&.id
         Records::FrozenPlan.make(@sequence, plan, at: @moment.now, account_id: account_id, anew: anew, words_only: words_only)
         data = {plan: plan.number, letters: (anew if anew.any?)}.compact
@@ -89,25 +122,24 @@ module NimbleLetter
 
       def clear = @sequence.update(proposal: nil, proposal_version: @sequence.proposal_version + 1, proposed_by_id: nil, proposed_at: nil)
 
-      # As it would be, without its being so: what is new has numbers only for the time being.
-      # @return [Core::Journey::Plan]
-      def laid_out(input)
-        plan = nil
-        Records.db.transaction(savepoint: true, rollback: :always) do
-          write(input)
-          plan = @sequence.laid_out(@sequence.plans_dataset.max(:number) + 1)
-        end
-        @sequence.refresh
-        plan
-      end
+      # @return [Array] all that a proposal can change
+      def as_laid_out =
+        [@sequence.tree { |step| {"other" => step.other} }, *@sequence.values.values_at(:leave_on, :leave_if, :ends_at)]
 
-      def write(input)
+      def next_number = @sequence.plans_dataset.max(:number) + 1
+
+      def write(input, half_made:)
         columns = input.slice(:leave_on, :leave_if)
         @moment.parser.parse!(columns[:leave_if]) if columns[:leave_if]
         columns[:ends_at] = PlanSequence.time(input[:ends_at]) if input.key?(:ends_at)
         @sequence.update(columns) if columns.any?
-        LayOut.new(@sequence, @moment).call(input[:steps]) if input[:steps]
+        LayOut.new(@sequence, @moment, half_made: half_made).call(input[:steps]) if input[:steps]
         raise Invalid.new("There is no step left in it.", at: "steps") if @sequence.refresh.steps.empty?
+        return if half_made
+
+        wanting = unsaid.first or return
+        raise Invalid.new("Step #{wanting[0].position + 1} waits for something: #{wanting[1]}.", code: :half_made, at: "steps",
+          hint: "Say it, or take the step out.")
       end
     end
   end

@@ -17,8 +17,9 @@ module NimbleLetter
 
       # @param sequence [Records::Sequence] locked
       # @param moment [Moment]
-      def initialize(sequence, moment)
-        @sequence, @moment = sequence, moment
+      # @param half_made [Boolean] whether a step may be there of which something is still to be said
+      def initialize(sequence, moment, half_made: sequence.draft?)
+        @sequence, @moment, @half_made = sequence, moment, half_made
       end
 
       # @param steps [Array<Hash>] see StepInput in the contract
@@ -84,11 +85,11 @@ module NimbleLetter
         values["only_for"] && condition(values["only_for"], "steps.only_for")
         change(values) if kind == "change" && !half_made?(Core::Journey::Steps::Change.new(id: 0, what: values["what"], to: values["to"]))
         task(values) if kind == "task"
-        hand_over(values) if kind == "hand_over" && !(@sequence.draft? && values["sequence_id"].nil?)
+        hand_over(values) if kind == "hand_over" && !(@half_made && values["sequence_id"].nil?)
         values if values.any?
       end
 
-      def half_made?(step) = @sequence.draft? && Core::Journey::StepCheck.missing(step)
+      def half_made?(step) = @half_made && Core::Journey::StepCheck.missing(step)
 
       def condition(json, at)
         @moment.parser.parse!(json)

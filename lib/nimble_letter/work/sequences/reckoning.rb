@@ -6,8 +6,10 @@ module NimbleLetter
     # in the one that is proposed, if they do nothing.
     class Reckoning
       # In this order: a person is counted once.
-      KINDS = %w[lane_gone fewer more later sooner other_words untouched].freeze
+      KINDS = %w[lane_gone fewer more instead later sooner other_words untouched].freeze
       SLICE = 1000
+      # What moves by less is not called so.
+      LEAST_SECONDS = 60
 
       # @param sequence [Records::Sequence]
       # @param plan [Core::Journey::Plan] as it would be
@@ -32,7 +34,7 @@ module NimbleLetter
 
       def judged(members)
         people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
-        before = Ahead.new(@sequence, @moment).call(members, people)
+        before = Ahead.new(@sequence, @moment, of: :steps).call(members, people)
         members.group_by(&:plan).flat_map do |number, some|
           old = @moment.plan_of(@sequence.id, number)
           known = Knowing.new(@plan, @moment).of_members(some, people, all: true, heard: true)
@@ -44,16 +46,17 @@ module NimbleLetter
       def after(old, member, known)
         place = Core::Journey::Moving.moved(old, @plan, member.place)
         path = Core::Journey::Path.new(@moment.machine, @plan, known)
-        path.letters(place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
+        path.steps(place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
       end
 
       def kind(old, member, before, after)
         return "lane_gone" if lane_gone?(old, member.step_id)
         return "fewer" if after.size < before.size
         return "more" if after.size > before.size
+        return "instead" if after.keys.to_set != before.keys.to_set
 
-        first, now = before.values.first, after.values.first
-        return (now > first) ? "later" : "sooner" unless first.nil? || before == after || (first - now).abs < 60
+        moved = before.keys.find { |id| (before[id] - after[id]).abs >= LEAST_SECONDS }
+        return (after[moved] > before[moved]) ? "later" : "sooner" if moved
 
         (after.keys & reworded_steps).any? ? "other_words" : "untouched"
       end

@@ -8,6 +8,8 @@ import { classes } from '../../parts/classes'
 import { Header, StateBadge } from '../../parts/Header'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
+import { ProposalBar } from './change/ProposalBar'
+import { useProposal } from './change/useProposal'
 import { MembersTab } from './members/MembersTab'
 import { PlanTab } from './plan/PlanTab'
 import { flat } from './plan/plan'
@@ -30,6 +32,59 @@ function Name({ sequence, onChange }: { sequence: Shape<'Sequence'>; onChange: (
       onBlur={() => (name.trim() && name !== sequence.name ? onChange(name.trim()) : setName(sequence.name))}
       onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
     />
+  )
+}
+
+/** The plan: a draft is changed as one goes, what is under way is proposed to be another first. */
+function Plan({
+  sequence,
+  change,
+  onMembers,
+}: {
+  sequence: Shape<'Sequence'>
+  change: ReturnType<typeof useSequence>['change']
+  onMembers: () => void
+}) {
+  const underWay = sequence.state === 'running' || sequence.state === 'paused'
+  const proposal = useProposal(sequence, underWay)
+  const [asItRuns, setAsItRuns] = useState(false)
+  if (!underWay)
+    return (
+      <PlanTab
+        key={sequence.state}
+        sequence={sequence}
+        editable={sequence.state === 'draft'}
+        error={change.error}
+        onChange={change.mutate}
+        onMembers={onMembers}
+      />
+    )
+  const { query, discard } = proposal
+  const proposed = query.data
+  const error = query.error ?? discard.error ?? proposal.change.error
+  return (
+    <>
+      {error && <ErrorNote error={error} retry={query.refetch} />}
+      {!proposed && !query.error && <Loading />}
+      {!proposed && query.error && (
+        <button type="button" className="btn btn-sm btn-plain" onClick={() => discard.mutate(undefined)}>
+          Discard what is proposed
+        </button>
+      )}
+      {proposed && (
+        <>
+          <ProposalBar sequence={proposed} asItRuns={asItRuns} onShow={setAsItRuns} onDiscard={() => discard.mutate(undefined)} />
+          <PlanTab
+            key={asItRuns ? 'as it runs' : 'proposed'}
+            sequence={asItRuns && proposed.proposal?.proposed ? sequence : proposed}
+            editable={!(asItRuns && proposed.proposal?.proposed)}
+            error={proposal.change.error}
+            onChange={proposal.change.mutate}
+            onMembers={onMembers}
+          />
+        </>
+      )}
+    </>
   )
 }
 
@@ -129,14 +184,7 @@ export function SequenceScreen() {
         {tabLink(`/sequences/${id}/members`, `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}
         {tabLink(`/sequences/${id}/results`, 'Results')}
       </nav>
-      {tab === 'plan' && (
-        <PlanTab
-          sequence={sequence}
-          error={change.error}
-          onChange={(body) => change.mutate(body)}
-          onMembers={() => navigate(`/sequences/${id}/members`)}
-        />
-      )}
+      {tab === 'plan' && <Plan sequence={sequence} change={change} onMembers={() => navigate(`/sequences/${id}/members`)} />}
       {tab === 'members' && <MembersTab sequence={sequence} />}
       {tab === 'results' && <ResultsTab sequence={sequence} />}
       {starting && <StartDialog sequence={sequence} start={start} onClose={() => setStarting(false)} />}

@@ -1,19 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
-import { shown } from './plan/plan'
+import { useChanges } from './useChanges'
 
 type Sequence = Shape<'Sequence'>
-export type Change = {
-  name?: string
-  audience?: Shape<'Audience'>
-  sender?: Shape<'Sender'>
-  leave_on?: ('replied' | 'converted')[]
-  steps?: Shape<'StepInput'>[]
-}
-
 /** One sequence, with the ways to change it. Every change carries the version that the one before left. */
 export function useSequence(id: number) {
   const client = useQueryClient()
@@ -23,32 +14,12 @@ export function useSequence(id: number) {
     client.setQueryData(key, sequence)
     stale(client, 'sequence')
   }
-  const under = useRef(0)
-  const saving = useInTurn(
+  const change = useChanges(
     key,
     query.data,
-    (body: Change, version) => ask(api.PATCH('/api/sequences/{id}', { params: { path: { id } }, body: { ...body, version } })),
-    {
-      // What was changed since is on the page already, and on its way.
-      onSuccess: (sequence) => {
-        under.current -= 1
-        if (under.current === 0) onSuccess(sequence)
-      },
-      onError: () => {
-        under.current -= 1
-        client.invalidateQueries({ queryKey: key })
-      },
-    },
+    (body, version) => ask(api.PATCH('/api/sequences/{id}', { params: { path: { id } }, body: { ...body, version } })),
+    () => stale(client, 'sequence'),
   )
-  // Shown before it is saved, so that the next change is made on it, however quickly one follows the other.
-  const change = {
-    error: saving.error,
-    mutate: (body: Change) => {
-      under.current += 1
-      client.setQueryData<Sequence>(key, (kept) => kept && changed(kept, body))
-      saving.mutate(body)
-    },
-  }
   const start = useInTurn(
     key,
     query.data,
@@ -77,8 +48,3 @@ export function useSequence(id: number) {
 
 /** The numbers that were read back before the start, and the digest that came with them. */
 export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'seen'>
-
-/** A sequence as it will be; steps that are new wait for their number. */
-function changed(kept: Sequence, { steps, ...rest }: Change): Sequence {
-  return { ...kept, ...rest, steps: (steps && shown(kept.steps, steps)) ?? kept.steps }
-}

@@ -9,19 +9,27 @@ module NimbleLetter
         module Helpers
           def proposal = @proposal ||= Work::ChangePlan.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment)
 
-          def proposed(sequence, counts: false) = json(ProposalJson.write(sequence.refresh, moment, counts: counts))
+          def as_proposed = json(SequenceJson.proposed(proposal, moment))
         end
 
         def self.registered(app)
           app.helpers Helpers
 
           app.get "/api/sequences/:id/proposal" do
-            proposed(fetch_record(Records::Sequence, params[:id], "sequence"), counts: params["counts"].to_s == "true")
+            json(ProposalJson.write(proposal, counts: params["counts"].to_s == "true"))
           end
 
-          app.put("/api/sequences/:id/proposal") { proposed(proposal.propose(input.except(:version), version: input[:version])) }
+          app.put "/api/sequences/:id/proposal" do
+            proposal.propose(input.except(:version), version: input[:version])
+            as_proposed
+          end
 
-          app.post("/api/sequences/:id/proposal/discard") { proposed(proposal.discard(version: input[:version])) }
+          app.post "/api/sequences/:id/proposal/discard" do
+            proposal.discard(version: input[:version])
+            as_proposed
+          end
+
+          app.get("/api/sequences/:id/proposal/plan") { as_proposed }
 
           app.post "/api/sequences/:id/proposal/effect" do
             changed = proposal.effect(version: input[:version], letters: input[:letters] || [], proposed: input.fetch(:proposed, true))

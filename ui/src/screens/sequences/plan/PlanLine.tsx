@@ -8,7 +8,7 @@ import { SievePanel } from '../../people/SievePanel'
 import { useSieve } from '../../people/table/usePeople'
 import { MailboxForm } from '../../settings/MailboxForm'
 import { AudienceDialog } from '../AudienceDialog'
-import type { Change } from '../useSequence'
+import type { Change } from '../useChanges'
 
 type Sequence = Shape<'Sequence'>
 const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
@@ -35,10 +35,12 @@ export function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
 /** The line above the plan: to whom, from whom, and what makes people leave. */
 export function PlanLine({
   sequence,
+  editable,
   onChange,
   showSieve,
 }: {
   sequence: Sequence
+  editable: boolean
   onChange: (change: Change) => void
   showSieve: () => void
 }) {
@@ -148,7 +150,7 @@ export function PlanLine({
       </span>
       <span>
         <span className="muted">Leave on </span>
-        {draft ? (
+        {editable ? (
           <Popover
             words={leave || 'nothing but unsubscribing'}
             label="Leave on"

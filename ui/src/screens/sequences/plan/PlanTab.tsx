@@ -5,7 +5,7 @@ import { useKeys } from '../../../app/keys'
 import { Empty } from '../../../parts/States'
 import { Notes } from '../steps/Notes'
 import { StepPanel } from '../steps/StepPanel'
-import type { Change } from '../useSequence'
+import type { Change } from '../useChanges'
 import { WhoJoins } from '../WhoJoins'
 import { AddHere } from './AddHere'
 import * as edit from './edit'
@@ -19,11 +19,14 @@ type Sequence = Shape<'Sequence'>
 /** The plan of a sequence, drawn on the ruler and edited step by step. */
 export function PlanTab({
   sequence,
+  editable,
   error,
   onChange,
   onMembers,
 }: {
+  /** As it is laid out, or, under way, as it is proposed. */
   sequence: Sequence
+  editable: boolean
   /** What became of the last change, if it went wrong. */
   error: unknown
   onChange: (change: Change) => void
@@ -88,17 +91,17 @@ export function PlanTab({
     document.querySelector<HTMLElement>(`[data-step="${next.id}"]`)?.scrollIntoView({ block: 'nearest' })
   }
   const ofChosen = (words: string, key: string, act: keyof ReturnType<typeof acts>) =>
-    chosen && draft ? [{ key, words, run: () => acts(chosen.id)[act]() }] : []
+    chosen && editable ? [{ key, words, run: () => acts(chosen.id)[act]() }] : []
   useKeys([
     { key: 'j', words: 'Next step', run: () => go(1) },
     { key: 'k', words: 'Step before', run: () => go(-1) },
     { key: 'Enter', words: 'Into the step beside', run: intoPanel },
-    ...(draft && chosen ? [{ key: 'n', words: 'Add a step after this one', run: () => setAddAfter(chosen.id) }] : []),
+    ...(editable && chosen ? [{ key: 'n', words: 'Add a step after this one', run: () => setAddAfter(chosen.id) }] : []),
     ...ofChosen('Copy the step', 'c', 'copy'),
     ...ofChosen('Take the step out', 'x', 'out'),
     ...ofChosen('Move the step earlier', 'alt+ArrowUp', 'up'),
     ...ofChosen('Move the step later', 'alt+ArrowDown', 'down'),
-    ...(draft
+    ...(editable
       ? [
           { key: 'ctrl+z', words: 'Undo', run: plan.undo },
           { key: 'ctrl+shift+z', words: 'Redo', run: plan.redo },
@@ -109,14 +112,19 @@ export function PlanTab({
   const changeStep = (id: number, change: Partial<Shape<'StepInput'>>) => plan.put(edit.change(now(), id, change))
   return (
     <>
-      <PlanLine sequence={sequence} onChange={plan.send} showSieve={() => (draft ? setSieve(!sieve) : onMembers())} />
+      <PlanLine
+        sequence={sequence}
+        editable={editable}
+        onChange={plan.send}
+        showSieve={() => (draft ? setSieve(!sieve) : onMembers())}
+      />
       <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-5 items-start">
         <div>
           <Notes sequence={sequence} stepId={null} />
           {sequence.steps.length === 0 && (
             <Empty
               action={
-                draft && (
+                editable && (
                   <button type="button" className="btn btn-sm btn-plain" onClick={() => add('letter', first)}>
                     Add a letter
                   </button>
@@ -126,7 +134,7 @@ export function PlanTab({
               No step in it yet. Add the first; the ruler lays it out by itself.
             </Empty>
           )}
-          {draft && sequence.steps.length > 0 && (
+          {editable && sequence.steps.length > 0 && (
             <div className="flex items-center gap-2 mb-1">
               <AddHere place={first} behind="joining" open={false} onAdd={add} onDrop={move} />
               <span className="muted text-xs grow">before everything else</span>
@@ -144,7 +152,7 @@ export function PlanTab({
               chosen={chosen?.id ?? null}
               addAfter={addAfter}
               onChoose={choose}
-              {...(draft ? { onAdd: add, onMove: move } : {})}
+              {...(editable ? { onAdd: add, onMove: move } : {})}
             />
           )}
           <WhoJoins sequenceId={sequence.id} />
@@ -163,6 +171,7 @@ export function PlanTab({
               key={chosen.id}
               sequence={sequence}
               step={chosen}
+              editable={editable}
               acts={acts(chosen.id)}
               onChange={(change) => changeStep(chosen.id, change)}
             />

@@ -186,6 +186,7 @@ export function Ruler({
                   dense={dense}
                   narrow={wide(item) < ROOMY_PX}
                   notes={notes.get(item.step.id) ?? []}
+                  movable={Boolean(onMove)}
                   onChoose={() => onChoose(item.step.id)}
                 />
               </div>

@@ -57,6 +57,7 @@ function Counts({ sequenceId, step, state, narrow }: { sequenceId: number; step:
 /** What is to be mended, or worth knowing before one opens the step. */
 function Remarks({ step, narrow }: { step: Step; narrow: boolean }) {
   if (step.missing) return <span className="text-error font-semibold">{step.missing}</span>
+  if (step.proposed) return <strong className="text-accent font-semibold">{step.proposed}</strong>
   if (step.gaps) return <span className="text-error font-semibold">{gapsIn(step, 'gap')} to fill</span>
   if (step.only_for && !narrow) return <span className="muted">only for some</span>
   if (step.look_first) return <span className="text-accent">waits for a look</span>
@@ -78,6 +79,7 @@ export function StepCard({
   dense,
   narrow,
   notes,
+  movable,
   onChoose,
 }: {
   sequenceId: number
@@ -87,6 +89,7 @@ export function StepCard({
   dense: boolean
   narrow: boolean
   notes: Shape<'PlanNote'>[]
+  movable: boolean
   onChoose: () => void
 }) {
   const fork = step.kind === 'fork'
@@ -94,7 +97,7 @@ export function StepCard({
   const name = step.kind === 'letter' && !step.letter ? 'Which letter?' : step.headline
   return (
     <div
-      {...(state === 'draft' ? dragging(step.id) : {})}
+      {...(movable ? dragging(step.id) : {})}
       className={classes(
         'border rounded-sm px-3 h-full overflow-hidden',
         fork ? 'bg-base-200 py-1 w-fit max-w-full' : 'bg-[var(--sheet)]',
@@ -114,6 +117,7 @@ export function StepCard({
           <span className="text-[13px] font-semibold leading-5 block truncate">
             {step.position} · {name}
             {step.missing && <span className="text-error"> · {step.missing}</span>}
+            {step.proposed && <span className="text-accent"> · {step.proposed}</span>}
           </span>
         )}
         {!fork && !dense && (

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Shape } from '../../../api/client'
-import type { Change } from '../useSequence'
+import type { Change } from '../useChanges'
 import { stepInput } from './plan'
 
 type Input = Shape<'StepInput'>

@@ -107,16 +107,21 @@ function Reads({ step }: { step: Step }) {
   )
 }
 
+/** Nobody is on the way to what is only proposed. */
+function NotYet({ step }: { step: Step }) {
+  if (!step.letter_id) return null
+  return (
+    <p className="mt-3 muted">
+      The letters themselves are in the stack once this has taken effect.{' '}
+      <Link to={`/letters/${step.letter_id}`} className="text-primary font-semibold">
+        Read the letter as anybody
+      </Link>
+    </p>
+  )
+}
+
 /** What a letter step has besides its timing: its versions, how it reads, its gaps. */
-export function LetterStep({
-  step,
-  editable,
-  onChange,
-}: {
-  step: Step
-  editable: boolean
-  onChange: (change: Partial<Step>) => void
-}) {
+export function LetterStep({ step, draft, onChange }: { step: Step; draft: boolean; onChange: (change: Partial<Step>) => void }) {
   return (
     <>
       {step.subject && (
@@ -136,7 +141,7 @@ export function LetterStep({
           </Link>
         </p>
       )}
-      {editable && step.letter_id && step.gaps === null && (
+      {draft && step.letter_id && step.gaps === null && (
         <p className="bg-[var(--gap)] px-3 py-2 mt-3 flex justify-between gap-3">
           <span>Whether a letter has a gap is not known before the letters are looked at.</span>
           <Link to={`/stack/${step.id}`} className="text-primary font-semibold whitespace-nowrap">
@@ -144,8 +149,8 @@ export function LetterStep({
           </Link>
         </p>
       )}
-      <Reads step={step} />
-      {step.letter_id && <OtherVersion step={step} draft={editable} onChange={(other) => onChange({ other })} />}
+      {step.proposed ? <NotYet step={step} /> : <Reads step={step} />}
+      {step.letter_id && <OtherVersion step={step} draft={draft} onChange={(other) => onChange({ other })} />}
     </>
   )
 }

@@ -20,19 +20,21 @@ type Sequence = Shape<'Sequence'>
 /** What can be done with a step as a whole. */
 export type StepActs = { up: () => void; down: () => void; copy: () => void; out: () => void; close: () => void }
 
-/** What one step is, and, in a draft, everything that can be said of it; it is saved as one goes. */
+/** What one step is, and, where the plan can be changed, everything that can be said of it; it is saved as one goes. */
 export function StepPanel({
   sequence,
   step,
+  editable,
   acts,
   onChange,
 }: {
   sequence: Sequence
   step: Step
+  editable: boolean
   acts: StepActs
   onChange: (change: Partial<Shape<'StepInput'>>) => void
 }) {
-  const editable = sequence.state === 'draft'
+  const draft = sequence.state === 'draft'
   const update = (change: Partial<Step>) => onChange(change as Partial<Shape<'StepInput'>>)
   const title = step.kind === 'letter' ? (step.letter ?? 'Which letter?') : step.headline
   return (
@@ -69,8 +71,8 @@ export function StepPanel({
           <MoreAbout step={step} editable={editable} onChange={update} />
         </>
       )}
-      {step.kind !== 'letter' && step.kind !== 'fork' && <WhenForSomebody step={step} />}
-      {step.kind === 'letter' && <LetterStep step={step} editable={editable} onChange={update} />}
+      {step.kind !== 'letter' && step.kind !== 'fork' && !step.proposed && <WhenForSomebody step={step} />}
+      {step.kind === 'letter' && <LetterStep step={step} draft={draft} onChange={update} />}
       <Notes sequence={sequence} stepId={step.id} />
       <div className="flex flex-wrap gap-2 mt-4">
         {editable && (
