@@ -116,8 +116,10 @@ RSpec.describe "the plan on the page" do
     5.times { click_button "Undo" }
     expect(page).to have_button("Undo", disabled: true)
     expect(page).to have_css("button[data-step]", count: before.size + 1) # and the one within a lane
-    page.document.synchronize(20, errors: [RSpec::Expectations::ExpectationNotMetError]) do
-      expect(stored["steps"].map { |step| step["headline"] }).to eq(before)
+    # What was undone last is still on its way; an expectation that is not met is no error that is waited on.
+    page.document.synchronize(20, errors: [Capybara::ExpectationNotMet]) do
+      titles = stored["steps"].map { |step| step["headline"] }
+      raise Capybara::ExpectationNotMet, "kept are #{titles}" unless titles == before
     end
   end
 
