@@ -50,6 +50,7 @@ module NimbleLetter
       register Routes::Joining
       register Routes::Planning
       register Routes::Proposals
+      register Routes::Rehearsals
       register Routes::Tasks
       register Routes::Stack
       register Routes::Results

@@ -45,6 +45,7 @@ export type Kept =
   | 'reader'
   | 'ready'
   | 'replies'
+  | 'rehearsal'
   | 'results'
   | 'safety-log'
   | 'search'

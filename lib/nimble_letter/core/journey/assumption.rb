@@ -30,6 +30,9 @@ module NimbleLetter
           @silent = [rates.opened, rates.clicked, rates.replied, rates.bounced].all? { |rate| rate.to_f.zero? }
         end
 
+        # @return [Rates]
+        attr_reader :rates
+
         # @return [Boolean] whether nobody reacts at all
         def silent? = @silent
 

@@ -2,64 +2,92 @@
 
 module NimbleLetter
   module Web
-    # A rehearsal as the contract has it: letters by day and mailbox, tasks by day and colleague, what moved and why, and who is left.
+    # A rehearsal as the contract has it: letters by day and mailbox, tasks by day and colleague, what moved and why, and what it is like
+    # for one of those who go the same way.
     class RehearsalJson
-      # @param rehearse [Work::Rehearse]
-      def initialize(rehearse, moment)
-        @rehearse, @run, @moment = rehearse, rehearse.run, moment
+      MOST_LIVES = 200
+
+      # @param rehearsed [Work::Rehearsed]
+      def initialize(rehearsed)
+        @rehearsed = rehearsed
+        @letters, @outs = rehearsed.letters, rehearsed.outs
       end
 
+      # @param key [String] under what it is kept
       # @return [Hash]
-      def write
+      def write(key)
         {
-          letters: @run.letters.size,
-          people: (@run.letters.map(&:person_id) | @run.outs.map(&:person_id)).size,
-          first_at: @run.letters.first&.at,
-          last_at: @run.letters.last&.at,
+          run: key,
+          letters: @letters.size,
+          people: @rehearsed.people.size,
+          first_at: @letters.first&.at,
+          last_at: @letters.last&.at,
+          rates: rates,
           days: days,
           mailboxes: mailboxes,
-          tasks: tasks,
-          moved: @run.letters.filter_map(&:why).tally.map { |why, count| {why: why, letters: count} },
+          tasks: @rehearsed.tasks.map { |(date, account), tasks| {date: date, account_id: account, tasks: tasks} },
+          colleagues: colleagues,
+          moved: @rehearsed.moved.map { |why, (letters, later)| {why: why, letters: letters, later: later} },
           steps: steps,
-          finished: @run.outs.count { |out| out.reason.nil? },
-          left: @run.outs.filter_map(&:reason).tally.map { |reason, count| {reason: reason, people: count} }
+          finished: @outs.count { |out| out.reason.nil? },
+          left: @outs.filter_map(&:reason).tally.map { |reason, count| {reason: reason, people: count} },
+          ways: @rehearsed.ways.size,
+          lives: lives
         }
       end
 
       # @return [Hash] one person's way
       def person(id)
-        letters = @run.letters.select { |letter| letter.person_id == id }
-        doings = @run.doings.select { |doing| doing.person_id == id }
-        path = letters.map { |one| {step_id: one.step_id, at: one.at, wanted: one.wanted, why: one.why} } +
-          doings.map { |one| {step_id: one.step.id, at: one.at, wanted: one.at, why: nil} }
-        out = @run.outs.find { |one| one.person_id == id }
-        {person_id: id, path: path.sort_by { |one| one[:at] }, out: out && {at: out.at, reason: out.reason}}
+        out = @rehearsed.out(id)
+        {person_id: id, path: path(id), out: out && {at: out.at, reason: out.reason}}
       end
 
       private
 
-      def steps
-        @run.letters.group_by(&:step_id)
-          .map { |id, some| {step_id: id, letters: some.size, first_at: some.first.at, last_at: some.last.at} }
+      # Of a hundred letters, on the whole.
+      def rates
+        shares = @rehearsed.rates
+        %i[opened clicked replied bounced].to_h { |kind| [kind, shares[kind].to_f] }
+          .then { |all| all.merge(clicked: all[:opened] * all[:clicked]) }
       end
 
       def days
-        counts = @run.letters.map { |letter| [@moment.firm.today(letter.at), letter.box_id] }.tally
-        counts.map { |(date, box), letters| {date: date, mailbox_id: box, letters: letters} }
+        @rehearsed.days.map do |(date, box), letters|
+          {date: date, mailbox_id: box, letters: letters, besides: @rehearsed.taken.fetch([date, box], 0)}
+        end
+      end
+
+      def steps
+        @letters.group_by(&:step_id)
+          .map { |id, some| {step_id: id, letters: some.size, first_at: some.first.at, last_at: some.last.at} }
       end
 
       def mailboxes
-        @run.letters.map(&:box_id).uniq.map { |id| @rehearse.boxes.fetch(id) }
+        @letters.map(&:box_id).uniq.map { |id| @rehearsed.boxes.fetch(id) }
           .map { |box| {id: box.id, address: box.address, a_day: box.to_core.most_a_day} }
       end
 
-      def tasks
-        made = @run.doings.select { |doing| doing.step.is_a?(Core::Journey::Steps::Task) }
-        made.map { |doing| [@moment.firm.today(doing.at), whose(doing)] }.tally
-          .map { |(date, account), tasks| {date: date, account_id: account, tasks: tasks} }
+      def colleagues
+        ids = @rehearsed.tasks.keys.filter_map(&:last).uniq
+        Records::Account.where(id: ids).order(:name, :id).map { |account| {id: account.id, name: account.name} }
       end
 
-      def whose(doing) = doing.step.whose(@rehearse.owners[doing.person_id], @rehearse.boxes.fetch(doing.box_id).account_id)
+      # The first of each way, with how many go the same.
+      def lives
+        ways = @rehearsed.ways.first(MOST_LIVES)
+        names = Records::Person.where(id: ways.map { |way| way.people.first }).as_hash(:id)
+        ways.map do |way|
+          id = way.people.first
+          {**person(id), name: names[id]&.name || "Somebody who is gone", people: way.people.size, way: way.key}
+        end
+      end
+
+      def path(id)
+        @rehearsed.path(id).map do |one|
+          letter = one.is_a?(Core::Journey::Rehearsal::Letter)
+          {step_id: letter ? one.step_id : one.step.id, at: one.at, wanted: letter ? one.wanted : one.at, why: letter ? one.why : nil}
+        end
+      end
     end
   end
 end

@@ -25,18 +25,37 @@ module NimbleLetter
         end
       end
 
+      # @return [Rehearsed] what it came to
+      def call
+        owners = Records::Person.where(id: run.doings.map(&:person_id).uniq).select_hash(:id, :owner_id)
+        Rehearsed.new(run, sequence_id: @sequence.id, rates: @assumption.rates, boxes: boxes, owners: owners,
+          put_off: put_off, taken: taken, firm: @moment.firm)
+      end
+
       # @return [Outlook, nil] of a draft
       def outlook = @outlook ||= ReadyCheck.new(@sequence, @moment).outlook
 
       # @return [Hash{Integer=>Records::Mailbox}]
       def boxes = @boxes ||= Records::Mailbox.all.to_h { |box| [box.id, box] }
 
-      # @return [Hash{Integer=>Integer}] by person, whose they are
-      def owners = @owners ||= Records::Person.where(id: run.doings.map(&:person_id).uniq).select_hash(:id, :owner_id)
-
       private
 
       def plan = @plan ||= @sequence.plan
+
+      # @return [Hash{Array(Date, Integer)=>Integer}] letters of all else that goes out, by day and mailbox
+      def taken
+        since = Core::Calendar::Zones.instant(@moment.firm.zone, @moment.today, 0)
+        others = Records::Delivery.where(state: Records::Delivery::STILL_DUE + %w[sent], mailbox_id: run.letters.map(&:box_id).uniq)
+        others = others.exclude(sequence_id: @sequence.id).where { due_at >= since }
+        others.select_map(%i[due_at mailbox_id]).map { |at, id| [@moment.firm.today(at), id] }.tally
+      end
+
+      # Whoever starts so many at once fills the mailboxes' days one after the other (DayBook).
+      def put_off
+        return [] unless @sequence.draft? && outlook
+
+        outlook.rows.select { |row| row.mailbox && row.base > @moment.now }.map { |row| row.person.id }
+      end
 
       def joining
         return [] unless outlook

@@ -14,6 +14,7 @@ import { MembersTab } from './members/MembersTab'
 import { PlanTab } from './plan/PlanTab'
 import { flat } from './plan/plan'
 import { ResultsTab } from './ResultsTab'
+import { RehearsalTab } from './rehearsal/RehearsalTab'
 import { StartDialog } from './start/StartDialog'
 import { useSequence } from './useSequence'
 
@@ -101,6 +102,7 @@ export function SequenceScreen() {
   const sequence = query.data
   useKeys([
     { key: 'p', words: 'Plan', run: () => navigate(`/sequences/${id}`) },
+    { key: 'h', words: 'Rehearsal', run: () => navigate(`/sequences/${id}/rehearsal`) },
     { key: 'm', words: 'Members', run: () => navigate(`/sequences/${id}/members`) },
     { key: 'r', words: 'Results', run: () => navigate(`/sequences/${id}/results`) },
     ...(sequence?.state === 'draft' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
@@ -110,6 +112,7 @@ export function SequenceScreen() {
   }, [sequence])
   if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
   if (!sequence) return <Loading />
+  const rehearsable = ['draft', 'running', 'paused'].includes(sequence.state)
   const due = flat(sequence.steps).reduce((sum, { step }) => sum + (step.kind === 'letter' ? step.counts.due : 0), 0)
   const tabLink = (to: string, words: string) => (
     <NavLink
@@ -181,10 +184,12 @@ export function SequenceScreen() {
       )}
       <nav aria-label="Parts of the sequence" className="flex gap-6 border-b border-base-300 mb-4">
         {tabLink(`/sequences/${id}`, 'Plan')}
+        {rehearsable && tabLink(`/sequences/${id}/rehearsal`, 'Rehearsal')}
         {tabLink(`/sequences/${id}/members`, `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}
         {tabLink(`/sequences/${id}/results`, 'Results')}
       </nav>
       {tab === 'plan' && <Plan sequence={sequence} change={change} onMembers={() => navigate(`/sequences/${id}/members`)} />}
+      {tab === 'rehearsal' && rehearsable && <RehearsalTab sequence={sequence} />}
       {tab === 'members' && <MembersTab sequence={sequence} />}
       {tab === 'results' && <ResultsTab sequence={sequence} />}
       {starting && <StartDialog sequence={sequence} start={start} onClose={() => setStarting(false)} />}

@@ -37,13 +37,6 @@ module NimbleLetter
             json(PersonRows.page(people, moment: moment, cursor: params["cursor"]))
           end
 
-          app.post "/api/sequences/:id/rehearsal" do
-            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            rehearse = Work::Rehearse.new(sequence, moment, assumption: Work::Assumed.from(input, sequence))
-            rehearsal = RehearsalJson.new(rehearse, moment)
-            json(input[:person_id] ? rehearsal.person(input[:person_id]) : rehearsal.write)
-          end
-
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             read_back = {version: input[:version], letters: input[:letters], moment: moment}

@@ -29,9 +29,12 @@ const WAITS: Record<string, string> = {
   outcome: ', waits for a task',
 }
 
+/** "left after a reply". */
+export const leftWords = (reason: string) => LEFT[reason] ?? 'left'
+
 /** Where somebody is in a sequence, in words. */
 export function where(member: Shape<'Member'>): string {
   if (member.state === 'finished') return 'went through'
-  if (member.state === 'left') return LEFT[member.left_reason ?? ''] ?? 'left'
+  if (member.state === 'left') return leftWords(member.left_reason ?? '')
   return `before step ${member.step}${member.paused ? ', paused' : (WAITS[member.waits_for ?? ''] ?? '')}`
 }
