@@ -37,6 +37,42 @@ RSpec.describe "rules of joining over the API" do
     expect(call_api(:get, path)["rules"].map { |rule| rule["again_words"] }.uniq).to eq(["once only", "each year anew"])
   end
 
+  def outlook(kind, **more) = call_api(:post, "#{path}/outlook", {kind: kind, settings: settings.fetch(kind, {}).merge(more)})
+
+  def change(person, values, at: now) = Work::ChangePerson.call(person, values, version: person.version, moment: moment(at))
+
+  def ahead(kind) =
+    call_api(:post, "#{path}/outlook/people", {kind: kind, settings: settings.fetch(kind, {})})["people"].map { |one| one["id"] }
+
+  it "say beforehand whom they would take in: who fits now, to whom it happened lately, whose day comes" do
+    hull, tagged, listed, changed, old, born = Array.new(6) { make_person }
+    hull.update(city: "Hull")
+    change(tagged, {"person.tags" => ["price list"]})
+    Work::ChangeMany.start(Work::Act.new({"kind" => "list", "list_id" => list.id}, moment), Records::Person.where(id: listed.id), moment: moment)
+    change(changed, {"person.standing" => "client"})
+    change(old, {"person.tags" => ["price list"]}, at: now - 40 * 86_400)
+    born.update(birthday: Date.new(1980, 5, 30))
+    told = {"filter" => hull, "tag" => tagged, "list" => listed, "field" => changed, "yearly" => born}
+    told.each do |kind, person|
+      expect(outlook(kind)).to include("people" => 1), kind
+      expect(ahead(kind)).to eq([person.id]), kind
+    end
+    expect(outlook("tag")).to include("about" => "last_days", "days" => 30, "would_get_it" => 1)
+    tagged.update(consent: "no")
+    expect(outlook("tag")).to include("people" => 1, "would_get_it" => 0)
+    change(tagged.refresh, {"person.tags" => []})
+    expect(outlook("tag")).to include("people" => 0)
+    expect(outlook("form")).to eq("about" => nil)
+    expect(outlook("filter")).to include("about" => "now")
+  end
+
+  it "take a tag by its name, and make it only when they are made" do
+    expect(outlook("tag", tag: "brand new")).to include("people" => 0)
+    rule = call_api(:post, path, {kind: "tag", settings: {tag: "brand new"}}, status: 201)
+    expect(rule["words"]).to eq("whoever gets the tag “brand new”")
+    expect(Records::Tag.where(name: "brand new").count).to eq(1)
+  end
+
   it "are switched on and off, changed, and taken away; their numbers open their people" do
     rule = made("tag", live: true, again: "every", gap_days: 3)
     expect(rule).to include("listens" => false, "again_words" => "every time, at least 3 days after the last", "joined" => 0)

@@ -6,6 +6,8 @@ module NimbleLetter
     class KeepRule
       Joining = Core::Journey::Joining
       MOST = 20 # rules of one sequence
+      NOBODY_WEARS = 0
+      private_constant :NOBODY_WEARS
 
       # @param input [Hash{Symbol=>Object}] kind, settings, again, gap_days, live, now_too
       # @return [Records::JoinRule]
@@ -28,6 +30,15 @@ module NimbleLetter
           listen(rule.sequence, moment)
           rule.delete
         end
+      end
+
+      # What it would take in, as it is said, and nothing is kept.
+      # @param input [Hash{Symbol=>Object}] kind and settings
+      # @return [Records::JoinRule]
+      # @raise [Invalid]
+      def self.read(sequence, input, moment:)
+        rule = Records::JoinRule.new(sequence_id: sequence.id, kind: input[:kind])
+        rule.set(**new(rule, moment).read(input))
       end
 
       # Its rules listen from now on, or no longer, as its state is.
@@ -66,6 +77,12 @@ module NimbleLetter
         @rule.refresh
       end
 
+      # @return [Hash{Symbol=>Object}] columns
+      def read(input)
+        check(input)
+        settings(input, make: false)
+      end
+
       # From now on it is heard; of whom it is true already joins by it only where somebody said so.
       def begin
         case @rule.kind
@@ -99,12 +116,22 @@ module NimbleLetter
       end
 
       # @return [Hash{Symbol=>Hash}] as they are kept, and what they speak of is there
-      def settings(input)
+      # @param make [Boolean] whether a tag that is new is made by its name; else nobody wears it
+      def settings(input, make: true)
         given = input.fetch(:settings) { @rule.new? ? {} : @rule.settings }.to_h.transform_keys(&:to_s)
+        given["tag_id"] = tag_id(given["tag"], make) if given["tag"].to_s.strip != ""
         needs = @rule.of_kind.needs
         missing = needs.reject { |name| given.key?(name) }
         wrong("Say #{missing.join(" and ")} too", "settings") if missing.any?
+        return {settings: given.slice(*needs)} if given["tag_id"] == NOBODY_WEARS
+
         {settings: {**given.slice(*needs), **looked_at(given)}, hears: @rule.of_kind.hears}
+      end
+
+      def tag_id(name, make)
+        return Records::Tag.named(name).id if make
+
+        Records::Tag.found(name)&.id || NOBODY_WEARS
       end
 
       def looked_at(given)

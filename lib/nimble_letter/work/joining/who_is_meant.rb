@@ -7,6 +7,12 @@ module NimbleLetter
       # What was only given back, or moved from one record to another, is no change that anybody made.
       BACK = %w[undo merge].freeze
 
+      # @param data [Hash] of a field_changed event
+      # @param settings [Hash] field, and from and to where they matter; null is "empty"
+      def self.so?(data, settings) =
+        !BACK.include?(data["by"]) && data["field"] == settings["field"] &&
+          %w[from to].all? { |side| !settings.key?(side) || data[side] == settings[side] }
+
       # @param rows [Array<Records::Stirred>] what happened
       def initialize(rows, moment)
         @rows, @moment = rows, moment
@@ -29,7 +35,7 @@ module NimbleLetter
         case rule.kind
         when "tag" then told("tag", settings["tag_id"])
         when "list" then told("list", settings["list_id"])
-        when "field" then events.select { |event| event.kind == "field_changed" && so?(event.data, settings) }.map(&:person_id)
+        when "field" then events.select { |event| event.kind == "field_changed" && self.class.so?(event.data, settings) }.map(&:person_id)
         else events.select { |event| event.kind == rule.of_kind.hears }.map(&:person_id)
         end
       end
@@ -39,11 +45,6 @@ module NimbleLetter
       def events
         @events ||= Records::Event.where(id: @rows.select { |row| row.what == "event" }.map(&:about)).order(:id).all
       end
-
-      # @param settings [Hash] field, and from and to where they matter; null is "empty"
-      def so?(data, settings) =
-        !BACK.include?(data["by"]) && data["field"] == settings["field"] &&
-          %w[from to].all? { |side| !settings.key?(side) || data[side] == settings[side] }
 
       def holding(rule, ids)
         case rule.kind

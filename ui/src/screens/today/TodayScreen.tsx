@@ -9,7 +9,7 @@ import { useCreate } from '../../app/useCreate'
 import { useNow } from '../../app/usePost'
 import { Header, StateBadge, startsAt } from '../../parts/Header'
 import { ErrorNote, Loading } from '../../parts/States'
-import { JoinedBy } from '../sequences/WhoJoins'
+import { JoinedBy } from '../sequences/joining/WhoJoins'
 import { kindWords } from '../set-aside/kinds'
 import { OpenTasks, useOpenTasks } from '../tasks/OpenTasks'
 

@@ -9,6 +9,13 @@ module NimbleLetter
         module Helpers
           def join_rule = @join_rule ||= fetch_record(Records::JoinRule, params[:id], "rule")
 
+          def join_outlook
+            @join_outlook ||= begin
+              sequence = fetch_record(Records::Sequence, params[:id], "sequence")
+              Work::JoinOutlook.new(Work::KeepRule.read(sequence, input, moment: moment), moment)
+            end
+          end
+
           def join_rules(sequence) = Records::JoinRule.where(sequence_id: sequence.id).order(:id).all
 
           def one_rule(rule) = JoinRuleJson.rows([rule.refresh], moment).first
@@ -24,6 +31,12 @@ module NimbleLetter
           app.post "/api/sequences/:id/joining" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             json(one_rule(Work::KeepRule.make(sequence, input, moment: moment)), 201)
+          end
+
+          app.post("/api/sequences/:id/joining/outlook") { json(join_outlook.call) }
+
+          app.post "/api/sequences/:id/joining/outlook/people" do
+            json(PersonRows.page(join_outlook.people, moment: moment, cursor: input[:cursor]))
           end
 
           app.patch("/api/join-rules/:id") { json(one_rule(Work::KeepRule.change(join_rule, input, moment: moment))) }

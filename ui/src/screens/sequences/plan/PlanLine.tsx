@@ -8,10 +8,10 @@ import { SievePanel } from '../../people/SievePanel'
 import { useSieve } from '../../people/table/usePeople'
 import { MailboxForm } from '../../settings/MailboxForm'
 import { AudienceDialog } from '../AudienceDialog'
+import { WhoLeaves } from '../joining/WhoLeaves'
 import type { Change } from '../useChanges'
 
 type Sequence = Shape<'Sequence'>
-const LEAVE_WORDS = { replied: 'reply', converted: 'conversion' } as const
 
 /** The sieve of a draft's audience; each number opens its people. */
 export function AudienceSieve({ audience }: { audience: Shape<'Audience'> }) {
@@ -55,7 +55,6 @@ export function PlanLine({
         : plural(sequence.sieve.would_get_it, 'member')}
     </button>
   )
-  const leave = sequence.leave_on.map((kind) => LEAVE_WORDS[kind as keyof typeof LEAVE_WORDS]).join(', ')
   return (
     <div className="flex flex-wrap gap-x-6 gap-y-1 mb-5">
       <span>
@@ -148,41 +147,7 @@ export function PlanLine({
           <strong className="font-semibold">{sequence.sender_words}</strong>
         )}
       </span>
-      <span>
-        <span className="muted">Leave on </span>
-        {editable ? (
-          <Popover
-            words={leave || 'nothing but unsubscribing'}
-            label="Leave on"
-            className="font-semibold border-b border-dashed border-primary cursor-pointer"
-          >
-            {() => (
-              <div className="w-56">
-                {(['replied', 'converted'] as const).map((kind) => (
-                  <label key={kind} className="flex gap-2 items-center p-1.5">
-                    <input
-                      type="checkbox"
-                      className="checkbox checkbox-xs"
-                      checked={sequence.leave_on.includes(kind)}
-                      onChange={(event) =>
-                        onChange({
-                          leave_on: (['replied', 'converted'] as const).filter((one) =>
-                            one === kind ? event.target.checked : sequence.leave_on.includes(one),
-                          ),
-                        })
-                      }
-                    />
-                    {LEAVE_WORDS[kind]}
-                  </label>
-                ))}
-                <p className="muted text-xs p-1.5">Unsubscribing and a failed address always end it.</p>
-              </div>
-            )}
-          </Popover>
-        ) : (
-          <strong className="font-semibold">{leave || 'nothing but unsubscribing'}</strong>
-        )}
-      </span>
+      <WhoLeaves sequence={sequence} editable={editable} onChange={onChange} />
       {mailbox && <MailboxForm box={null} onClose={() => setMailbox(false)} />}
       {audience && (
         <AudienceDialog

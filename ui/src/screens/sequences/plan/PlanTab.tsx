@@ -3,10 +3,10 @@ import { useSearchParams } from 'react-router'
 import type { Shape } from '../../../api/client'
 import { useKeys } from '../../../app/keys'
 import { Empty } from '../../../parts/States'
+import { WhoJoins } from '../joining/WhoJoins'
 import { Notes } from '../steps/Notes'
 import { StepPanel } from '../steps/StepPanel'
 import type { Change } from '../useChanges'
-import { WhoJoins } from '../WhoJoins'
 import { AddHere } from './AddHere'
 import * as edit from './edit'
 import { AudienceSieve, PlanLine } from './PlanLine'
@@ -120,6 +120,7 @@ export function PlanTab({
       />
       <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-5 items-start">
         <div>
+          <WhoJoins sequence={sequence} />
           <Notes sequence={sequence} stepId={null} />
           {sequence.steps.length === 0 && (
             <Empty
@@ -155,7 +156,6 @@ export function PlanTab({
               {...(editable ? { onAdd: add, onMove: move } : {})}
             />
           )}
-          <WhoJoins sequenceId={sequence.id} />
         </div>
         {sieve && (
           <aside className="border-l border-base-300 pl-5">

@@ -1,12 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { api, ask, type Shape } from '../../../api/client'
-import { stale } from '../../../app/stale'
+import type { Shape } from '../../../api/client'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { Select } from '../../../parts/Select'
-import { ErrorNote } from '../../../parts/States'
 import { useTyped } from '../../../parts/useTyped'
 import { ActFields } from '../../people/acting/ActFields'
+import { NewList } from './NewList'
 
 type Step = Shape<'Step'>
 type What = NonNullable<Step['what']>
@@ -101,43 +98,5 @@ function TagNames({ names, known, onChange }: { names: string[]; known: string[]
         ))}
       </datalist>
     </label>
-  )
-}
-
-/** A list that is not there yet, made here by its name. */
-function NewList({ onMade }: { onMade: (id: number) => void }) {
-  const client = useQueryClient()
-  const [name, setName] = useState('')
-  const make = useMutation({
-    mutationFn: () => ask(api.POST('/api/lists', { body: { name: name.trim() } })),
-    onSuccess: (list) => {
-      stale(client, 'lists')
-      setName('')
-      onMade(list.id)
-    },
-  })
-  return (
-    <div>
-      <span className="field-label">Or a new list</span>
-      {make.error && <ErrorNote error={make.error} />}
-      <span className="flex gap-2">
-        <input
-          className="text-field"
-          aria-label="Name of a new list"
-          maxLength={120}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          onKeyDown={(event) => event.key === 'Enter' && name.trim() && make.mutate()}
-        />
-        <button
-          type="button"
-          className="btn btn-sm btn-plain"
-          disabled={!name.trim() || make.isPending}
-          onClick={() => make.mutate()}
-        >
-          Make it
-        </button>
-      </span>
-    </div>
   )
 }
