@@ -19,6 +19,9 @@ RSpec.describe "the people behind numbers" do
       "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
       "GET /api/join-rules/{id}/people" => getting("/api/join-rules/#{joined_by.id}/people?part=joined"),
       "GET /api/sequences/{id}/proposal/people" => getting("/api/sequences/#{proposed.id}/proposal/people?kind=untouched"),
+      "POST /api/sequences/{id}/rehearsal/people" => posting("/api/sequences/#{draft.id}/rehearsal/people", assume: "nobody"),
+      "POST /api/sequences/{id}/joining/outlook/people" => posting("/api/sequences/#{draft.id}/joining/outlook/people",
+        kind: "filter", settings: {audience: {condition: york}}),
       "GET /api/post/people" => getting("/api/post/people?"),
       "GET /api/sequences/{id}/ready/people" => getting("/api/sequences/#{draft.id}/ready/people?mailbox_id=#{draft_mailbox}")
     }

@@ -18,6 +18,7 @@ module NimbleLetter
           "opened" => "sent",
           "clicked" => "sent",
           "replied" => "sent",
+          "quiet" => "sent",
           "bounced" => "sent",
           "unsubscribed" => "sent",
           "converted" => "sent"

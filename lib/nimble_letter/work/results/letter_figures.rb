@@ -15,17 +15,22 @@ module NimbleLetter
           .group(:letter_id, :kind)
           .select_hash(%i[letter_id kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
 
-      # @param figure [String] one of KINDS
+      # @param figure [String] one of KINDS, or "quiet", see QuietOnes
       # @return [Sequel::Dataset] of people
       # @raise [Invalid]
       def self.people_of(letter, figure)
+        return QuietOnes.new(letter_id: letter.id).people if figure == "quiet"
         raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless KINDS.include?(figure)
 
         Records::Person.where(Sequel[:people][:id] => events.where(letter_id: letter.id, kind: figure).select(:person_id))
       end
 
       # @return [Hash] a condition that may give the same people
-      def self.condition_of(letter, figure) = {"activity" => ACTIVITIES.fetch(figure, figure), "letter_id" => letter.id}
+      def self.condition_of(letter, figure)
+        return QuietOnes.new(letter_id: letter.id).condition if figure == "quiet"
+
+        {"activity" => ACTIVITIES.fetch(figure, figure), "letter_id" => letter.id}
+      end
 
       def self.events = Records::Event.by_people.where(kind: KINDS)
       private_class_method :events

@@ -25,6 +25,7 @@ module NimbleLetter
       # @raise [Invalid]
       def people_of(figure, step_id: nil)
         return @accounting.people_of(figure, step_id: step_id) if Accounting::FIGURES.include?(figure)
+        return quiet(step_id).people if figure == "quiet"
         raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless BY_EVENT.include?(figure)
 
         Records::Person.where(Sequel[:people][:id] => happened(step_id).where(kind: figure).select(:person_id))
@@ -33,6 +34,8 @@ module NimbleLetter
       # @return [Hash] a condition that may give the same people
       def condition_of(figure, step_id: nil)
         return {"membership" => "was_in", "sequence_id" => @sequence.id} if figure == "planned"
+
+        return quiet(step_id).condition if figure == "quiet"
 
         letter = step_id && @sequence.steps.find { |step| step.id == step_id }&.letter_id
         {"activity" => LetterFigures::ACTIVITIES.fetch(figure, figure), "sequence_id" => @sequence.id, "letter_id" => letter}.compact
@@ -45,6 +48,12 @@ module NimbleLetter
         step_id ? events.where(step_id: step_id) : events
       end
 
+      # @return [QuietOnes]
+      def quiet(step_id = nil)
+        letter = step_id && Records::Step.where(id: step_id).get(:letter_id)
+        QuietOnes.new(sequence_id: @sequence.id, step_id: step_id, letter_id: letter)
+      end
+
       # A person counts once per step, however often they opened its letter.
       def events
         @events ||= happened(nil).where(kind: BY_EVENT).group(:step_id, :kind)
@@ -52,12 +61,16 @@ module NimbleLetter
       end
 
       def counts_for(step)
-        @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
+        counts = @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
+        counts.merge("quiet" => quiet_by_step.fetch(step.id, 0))
       end
 
-      # The whole sequence is the sum of its letters: a person who opened two letters opened two.
+      def quiet_by_step = @quiet_by_step ||= quiet.by_step
+
+      # The whole sequence is the sum of its letters: a person who opened two letters opened two. Quiet is whoever reacted to none.
       def total
-        @sequence.letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } } || {}
+        sum = @sequence.letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } }
+        sum ? sum.merge("quiet" => quiet.people.count) : {}
       end
 
       def figures(counts)

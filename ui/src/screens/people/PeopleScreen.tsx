@@ -50,6 +50,8 @@ export function PeopleScreen() {
   const { data: catalogue } = useCatalogue()
   const [asAddressed] = useState(() => readShown(params))
   const [sentence, setSentence] = useKeptSentence(asAddressed.sentence)
+  // People that no sentence means: those behind a number, as they were found.
+  const [these, setThese] = useState<{ ids: number[]; title: string } | null>(null)
   const [filter, setFilter] = useState<Shape<'Filter'> | null>(null)
   const [words, setWords] = useState(asAddressed.words)
   const [chosen, setChosen] = useState<Chosen>(NOBODY)
@@ -66,11 +68,12 @@ export function PeopleScreen() {
   const searched = useDeferredValue(words.trim())
   const shownView = useMemo(() => (sort ? { ...(view ?? ownView), sort } : (view ?? ownView)), [view, ownView, sort])
   const asked = useMemo(
-    () => ({ condition, ...(searched ? { words: searched } : {}), ...shownView }),
-    [condition, searched, shownView],
+    () => ({ ...(these ? { ids: these.ids } : { condition }), ...(searched ? { words: searched } : {}), ...shownView }),
+    [condition, these, searched, shownView],
   )
-  const sieve = useSieve({ condition })
-  const says = (condition.all?.length ?? condition.any?.length ?? 1) > 0
+  const meant = useMemo(() => (these ? { people: these.ids } : { condition }), [these, condition])
+  const sieve = useSieve(meant)
+  const says = these !== null || (condition.all?.length ?? condition.any?.length ?? 1) > 0
   useKeys([
     { key: 'n', words: 'Add person', run: () => setParams(plus(params, 'add', '1')) },
     { key: 'f', words: 'Quick search', run: () => document.getElementById('quick-search')?.focus() },
@@ -89,20 +92,22 @@ export function PeopleScreen() {
   }, [condition, searched, shownView.sort, beside, adding, setParams])
   const use = (one: Shape<'Filter'> | null) => {
     setSort(null)
+    setThese(null)
     setFilter(one)
     setSentence(one ? fromCondition(one.condition) : EVERYBODY)
     setFilterView(one?.view ? { columns: one.view.columns ?? FIRST_VIEW.columns, sort: one.view.sort ?? null } : null)
     setChosen(NOBODY)
   }
   // Opened from a number elsewhere, or from one on this very screen.
-  const given = (useLocation().state as { condition?: Shape<'Condition'> } | null)?.condition
+  const given = useLocation().state as { condition?: Shape<'Condition'>; ids?: number[]; title?: string } | null
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each number that is opened
   useEffect(() => {
-    if (!given) return
+    if (!given?.condition && !given?.ids) return
     use(null)
     setWords('')
     setBehind(null)
-    setSentence(fromCondition(given))
+    if (given.condition) setSentence(fromCondition(given.condition))
+    else if (given.ids) setThese({ ids: given.ids, title: given.title ?? 'These people' })
     navigate('/people', { replace: true, state: null })
   }, [given])
   const changed = filter !== null && JSON.stringify(toCondition(fromCondition(filter.condition))) !== JSON.stringify(condition)
@@ -110,16 +115,16 @@ export function PeopleScreen() {
   const people: Shape<'Chosen'> =
     count === 0 || (chosen.all && chosen.ids.size === 0)
       ? says || searched
-        ? { condition, ...(searched ? { words: searched } : {}) }
+        ? { ...(these ? { ids: these.ids } : { condition }), ...(searched ? { words: searched } : {}) }
         : { everybody: true }
       : chosen.all
-        ? { audience: { condition, without: [...chosen.ids] }, ...(searched ? { words: searched } : {}) }
+        ? { audience: { ...meant, without: [...chosen.ids] }, ...(searched ? { words: searched } : {}) }
         : { ids: [...chosen.ids] }
   const audience: Shape<'Audience'> =
     count > 0 && !chosen.all
       ? { people: [...chosen.ids] }
       : {
-          ...(filter && !changed ? { filter_id: filter.id } : { condition }),
+          ...(filter && !changed ? { filter_id: filter.id } : meant),
           ...(chosen.all && chosen.ids.size > 0 ? { without: [...chosen.ids] } : {}),
         }
   const matching = searched ? total : sieve.data?.matching
@@ -158,13 +163,22 @@ export function PeopleScreen() {
         }
       />
       <PeoplePlaces />
-      <Sentence
-        sentence={sentence}
-        onChange={(next) => {
-          setSentence(next)
-          setChosen(NOBODY)
-        }}
-      />
+      {these ? (
+        <p className="font-serif text-lg">
+          {these.title}: the {plural(these.ids.length, 'person', 'people')} behind that number, as they were found.{' '}
+          <button type="button" className="word font-sans text-sm" onClick={() => use(null)}>
+            Everybody again
+          </button>
+        </p>
+      ) : (
+        <Sentence
+          sentence={sentence}
+          onChange={(next) => {
+            setSentence(next)
+            setChosen(NOBODY)
+          }}
+        />
+      )}
       <div className="flex items-center gap-2 my-2">
         <p className="grow" aria-live="polite">
           {count > 0 ? (
@@ -184,7 +198,9 @@ export function PeopleScreen() {
               <strong className="font-semibold">{matching === undefined ? '…' : plural(matching, 'person', 'people')}</strong>{' '}
               <span className="muted">
                 {searched ? 'found' : says ? 'match' : 'in all'}
-                {says && ` · ${filter ? (changed ? `changed from ${filter.name}` : `saved as ${filter.name}`) : 'not saved'}`}
+                {says &&
+                  !these &&
+                  ` · ${filter ? (changed ? `changed from ${filter.name}` : `saved as ${filter.name}`) : 'not saved'}`}
               </span>
             </>
           )}
@@ -202,7 +218,7 @@ export function PeopleScreen() {
         <button
           type="button"
           className="btn btn-sm btn-plain"
-          disabled={!says || (filter !== null && !changed)}
+          disabled={!says || these !== null || (filter !== null && !changed)}
           onClick={() => setDialog('filter')}
         >
           {changed ? 'Save the change…' : 'Save as filter'}
@@ -259,7 +275,7 @@ export function PeopleScreen() {
         </div>
         <div className="border-l border-base-300 pl-5 overflow-auto min-h-0">
           {beside !== null ? (
-            <PersonBeside id={beside} audience={{ condition }} onClose={() => setBeside(null)} />
+            <PersonBeside id={beside} audience={meant} onClose={() => setBeside(null)} />
           ) : sieve.data ? (
             <SievePanel sieve={sieve.data} onOpen={(part, label) => setBehind({ part, words: label })} />
           ) : (
@@ -270,10 +286,8 @@ export function PeopleScreen() {
       {behind && (
         <PeopleBehind
           title={behind.words.charAt(0).toUpperCase() + behind.words.slice(1)}
-          queryKey={['sieve', condition, behind.part]}
-          load={(cursor) =>
-            ask(api.POST('/api/audience/people', { body: { audience: { condition }, part: behind.part, cursor } }))
-          }
+          queryKey={['sieve', meant, behind.part]}
+          load={(cursor) => ask(api.POST('/api/audience/people', { body: { audience: meant, part: behind.part, cursor } }))}
           onClose={() => setBehind(null)}
         />
       )}
@@ -294,7 +308,7 @@ export function PeopleScreen() {
         <KeepList
           people={people}
           count={count || (matching ?? 0)}
-          madeFrom={count > 0 ? 'people chosen by hand' : sieve.data?.sentence}
+          madeFrom={count > 0 ? 'people chosen by hand' : (these?.title ?? sieve.data?.sentence)}
           onClose={() => setDialog(null)}
           onKept={() => {
             setDialog(null)

@@ -8,7 +8,7 @@ import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { FigureBehind } from './FigureBehind'
 import { FIGURE_WORDS, type FigureName } from './figures'
 
-const RATES = ['opened', 'clicked', 'replied', 'unsubscribed', 'converted'] as const
+const RATES = ['opened', 'clicked', 'replied', 'quiet', 'unsubscribed', 'converted'] as const
 type State = Parameters<typeof StateBadge>[0]['state']
 
 type Row = Shape<'AllResults'>['sequences'][number]

@@ -10,6 +10,7 @@ export const FIGURE_WORDS = {
   opened: 'Opened',
   clicked: 'Clicked',
   replied: 'Replied',
+  quiet: 'Quiet',
   bounced: 'Bounced',
   unsubscribed: 'Unsubscribed',
   converted: 'Converted',

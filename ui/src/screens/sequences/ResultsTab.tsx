@@ -5,9 +5,10 @@ import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { PeopleCount } from '../people/behind/PeopleCount'
 import { FigureBehind } from '../results/FigureBehind'
 import { FIGURE_WORDS, FIGURES } from '../results/figures'
+import { WriteAgain } from '../results/WriteAgain'
 
 type Figure = Shape<'Figure'>
-const RATED = ['opened', 'clicked', 'replied', 'unsubscribed', 'bounced', 'converted']
+const RATED = ['opened', 'clicked', 'replied', 'quiet', 'unsubscribed', 'bounced', 'converted']
 
 /** One figure with its rate and, where the base is small, the range it may lie in. */
 function Cell({ sequenceId, stepId, figure, of }: { sequenceId: number; stepId?: number; figure?: Figure; of: string }) {
@@ -71,7 +72,16 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
           <tbody>
             {rows.map((row) => (
               <tr key={row.key} className={row.key === 'all' ? 'font-semibold bg-base-200/50' : ''}>
-                <td className="font-serif text-base align-top min-w-40">{row.name}</td>
+                <td className="font-serif text-base align-top min-w-40">
+                  {row.name}
+                  <span className="block font-sans mt-1">
+                    <WriteAgain
+                      sequenceId={sequence.id}
+                      stepId={row.step}
+                      count={row.figures.find((figure) => figure.name === 'quiet')?.count ?? 0}
+                    />
+                  </span>
+                </td>
                 {FIGURES.map((name) => (
                   <Cell
                     key={name}
@@ -88,7 +98,8 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
       </div>
       <p className="muted text-xs mt-2">
         Sent, still due, failed, skipped and in doubt add up to planned. Rates are shares of what was sent; under 100 letters the
-        range below holds the true rate 19 times in 20. Opens and clicks by machines are left out.
+        range below holds the true rate 19 times in 20. Opens and clicks by machines are left out. Quiet is who had a letter and
+        neither opened, clicked nor replied; in all, to none of them.
       </p>
       <h2 className="mt-7 mb-2 border-b border-base-300 pb-1">What we say of them</h2>
       <div className="max-w-xl">

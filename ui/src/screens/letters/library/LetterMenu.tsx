@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
+import { useWriteAgain } from '../../results/WriteAgain'
 import type { Draft } from '../saving/draft'
 
 const FORMATS = [
@@ -30,9 +31,11 @@ export function useCopy(letterId: number) {
 /** What else can be done with a letter. */
 export function LetterMenu({ letter, onChange }: { letter: Shape<'Letter'>; onChange: (draft: Draft) => void }) {
   const copy = useCopy(letter.id)
-  type Act = 'copy' | 'archive' | (typeof FORMATS)[number]['value']
+  const again = useWriteAgain()
+  type Act = 'copy' | 'archive' | 'again' | (typeof FORMATS)[number]['value']
   const items: { value: Act; words: string }[] = [
     { value: 'copy', words: 'Copy' },
+    { value: 'again', words: 'Write to those who had it and stayed quiet' },
     { value: 'archive', words: letter.archived ? 'Back from the archive' : 'Put into the archive' },
     ...FORMATS,
   ]
@@ -44,6 +47,7 @@ export function LetterMenu({ letter, onChange }: { letter: Shape<'Letter'>; onCh
           onPick={(act) => {
             shut()
             if (act === 'copy') copy.mutate()
+            else if (act === 'again') again.mutate({ letter: letter.id })
             else if (act === 'archive') onChange({ archived: !letter.archived })
             else window.location.assign(`/api/letters/${letter.id}/file?format=${act}`)
           }}

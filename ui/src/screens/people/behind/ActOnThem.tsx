@@ -16,7 +16,7 @@ export function ActOnThem({ title, people, count, total, onLeave }: Acting) {
   const { data: catalogue } = useCatalogue()
   const [keeping, setKeeping] = useState(false)
   if (!people || !catalogue) return null
-  const { condition } = people
+  const { condition, ids } = people
   return (
     <>
       <div className="flex gap-2 mb-3">
@@ -32,11 +32,13 @@ export function ActOnThem({ title, people, count, total, onLeave }: Acting) {
         <button type="button" className="btn btn-sm btn-plain" onClick={() => setKeeping(true)}>
           Keep as a list…
         </button>
-        {condition && (
-          <button type="button" className="btn btn-sm btn-plain" onClick={() => navigate('/people', { state: { condition } })}>
-            Open in People
-          </button>
-        )}
+        <button
+          type="button"
+          className="btn btn-sm btn-plain"
+          onClick={() => navigate('/people', { state: condition ? { condition } : { ids, title } })}
+        >
+          Open in People
+        </button>
       </div>
       {count < total && <p className="muted text-xs mb-2">All but {plural(total - count, 'record')} in the bin.</p>}
       {create.sequence.error && <ErrorNote error={create.sequence.error} />}

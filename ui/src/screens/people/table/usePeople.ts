@@ -9,7 +9,7 @@ export type View = { columns: string[]; sort: { field: string; descending?: bool
 export type Row = Shape<'PersonRow'>
 
 /** What the table asks for: which people, in which order, with which columns. */
-export type Asked = { condition?: Shape<'Condition'>; words?: string; binned?: boolean } & View
+export type Asked = { condition?: Shape<'Condition'>; ids?: number[]; words?: string; binned?: boolean } & View
 
 /** Rows of a table of any length: only the pages that are looked at are asked for; an overtaken question is called off. */
 export function useRows(asked: Asked, firstIndex: number, lastIndex: number) {

@@ -1,10 +1,13 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
+import { plural } from '../../../app/format'
 import { LetterFrame } from '../../../parts/LetterFrame'
 import { ErrorNote } from '../../../parts/States'
 import { NewLetter } from '../../letters/library/NewLetter'
+import { FigureBehind } from '../../results/FigureBehind'
+import { WriteAgain } from '../../results/WriteAgain'
 import { gapsIn } from '../plan/plan'
 import { LetterPick } from './LetterPick'
 import { OtherVersion } from './OtherVersion'
@@ -107,6 +110,26 @@ function Reads({ step }: { step: Step }) {
   )
 }
 
+/** Who had it and said nothing, and the move to write to them once more. */
+function QuietOnes({ sequenceId, step }: { sequenceId: number; step: Step }) {
+  const { data } = useQuery({
+    queryKey: ['results', sequenceId],
+    queryFn: () => ask(api.GET('/api/sequences/{id}/results', { params: { path: { id: sequenceId } } })),
+  })
+  const figures = data?.steps.find((one) => one.step_id === step.id)?.figures
+  const count = figures?.find((figure) => figure.name === 'quiet')?.count ?? 0
+  if (count === 0) return null
+  return (
+    <p className="mt-3 flex justify-between gap-3 items-baseline">
+      <FigureBehind sequenceId={sequenceId} stepId={step.id} figure={{ name: 'quiet', count }} of={step.headline}>
+        {plural(count, 'person', 'people')}
+      </FigureBehind>
+      <span className="grow">had it, and neither opened, clicked nor replied</span>
+      <WriteAgain sequenceId={sequenceId} stepId={step.id} count={count} />
+    </p>
+  )
+}
+
 /** Nobody is on the way to what is only proposed. */
 function NotYet({ step }: { step: Step }) {
   if (!step.letter_id) return null
@@ -121,7 +144,17 @@ function NotYet({ step }: { step: Step }) {
 }
 
 /** What a letter step has besides its timing: its versions, how it reads, its gaps. */
-export function LetterStep({ step, draft, onChange }: { step: Step; draft: boolean; onChange: (change: Partial<Step>) => void }) {
+export function LetterStep({
+  sequenceId,
+  step,
+  draft,
+  onChange,
+}: {
+  sequenceId: number
+  step: Step
+  draft: boolean
+  onChange: (change: Partial<Step>) => void
+}) {
   return (
     <>
       {step.subject && (
@@ -150,6 +183,7 @@ export function LetterStep({ step, draft, onChange }: { step: Step; draft: boole
         </p>
       )}
       {step.proposed ? <NotYet step={step} /> : <Reads step={step} />}
+      {!draft && <QuietOnes sequenceId={sequenceId} step={step} />}
       {step.letter_id && <OtherVersion step={step} draft={draft} onChange={(other) => onChange({ other })} />}
     </>
   )

@@ -72,7 +72,7 @@ export function StepPanel({
         </>
       )}
       {step.kind !== 'letter' && step.kind !== 'fork' && !step.proposed && <WhenForSomebody step={step} />}
-      {step.kind === 'letter' && <LetterStep step={step} draft={draft} onChange={update} />}
+      {step.kind === 'letter' && <LetterStep sequenceId={sequence.id} step={step} draft={draft} onChange={update} />}
       <Notes sequence={sequence} stepId={step.id} />
       <div className="flex flex-wrap gap-2 mt-4">
         {editable && (
