@@ -59,6 +59,14 @@ export function Palette({ onClose }: { onClose: () => void }) {
     { words: 'Bring people in from a file', run: () => navigate('/files') },
     ...PLACES.map(({ words: place, to }) => ({ words: `Go to ${place}`, run: () => navigate(to) })),
   ].filter((action) => action.words.toLowerCase().includes(words.toLowerCase()))
+  // Whoever was found can be added to a sequence from here.
+  const adding = words.trim()
+    ? (data?.people ?? []).slice(0, 3).map((person) => ({
+        words: `Add ${person.name} to a sequence…`,
+        run: () => navigate(`/people/${person.id}?join=1`),
+      }))
+    : []
+  actions.unshift(...adding)
   const offered = [
     ...(data?.people ?? []).map((one) => `person-${one.id}`),
     ...(data?.letters ?? []).map((one) => `letters-${one.id}`),

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { useTellChange } from '../../app/changes'
 import { day } from '../../app/format'
@@ -10,6 +10,7 @@ import { useCatalogue } from '../../app/useCatalogue'
 import { useCreate } from '../../app/useCreate'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
+import { AddOne } from '../sequences/members/AddOne'
 import { OpenTasks, useOpenTasks } from '../tasks/OpenTasks'
 import { Deals } from './Deals'
 import { History } from './History'
@@ -67,6 +68,7 @@ function TheirTasks({ id }: { id: number }) {
 export function PersonScreen() {
   const id = Number(useParams().id)
   const navigate = useNavigate()
+  const [params, setParams] = useSearchParams()
   const create = useCreate()
   const tell = useTellChange()
   const { data: catalogue } = useCatalogue()
@@ -96,6 +98,7 @@ export function PersonScreen() {
   })
   useKeys([
     { key: 'n', words: 'Write a note', run: () => document.getElementById('note')?.focus() },
+    { key: 'a', words: 'Add to a sequence…', run: () => setParams({ join: '1' }, { replace: true }) },
     { key: 'b', words: 'Back to people', run: () => navigate('/people') },
   ])
   if (error) return <ErrorNote error={error} retry={refetch} />
@@ -134,6 +137,14 @@ export function PersonScreen() {
             >
               {person.deleted_at ? 'Take out of the bin' : 'Put in the bin'}
             </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-plain"
+              disabled={!person.may_write || Boolean(person.deleted_at)}
+              onClick={() => setParams({ join: '1' }, { replace: true })}
+            >
+              Add to a sequence…
+            </button>
             {canEndNo(person) ? (
               <EndsNo person={person} />
             ) : (
@@ -150,6 +161,7 @@ export function PersonScreen() {
         }
       />
       {bin.error && <ErrorNote error={bin.error} />}
+      {params.has('join') && <AddOne person={person} onClose={() => setParams({}, { replace: true })} />}
       <div className="grid grid-cols-[350px_minmax(0,1fr)] gap-10">
         <div>
           <RecordForm key={person.id} person={person} catalogue={catalogue} />

@@ -8,6 +8,7 @@ import { useDraft } from '../../app/useDraft'
 import { Modal } from '../../parts/Modal'
 import { SentLetterPage } from '../../parts/SentLetterPage'
 import { ErrorNote } from '../../parts/States'
+import { AddOne } from '../sequences/members/AddOne'
 import type { Sort } from './sorts'
 
 type Reply = Shape<'Reply'>
@@ -84,6 +85,7 @@ export function ReplyPane({ reply, onSort }: { reply: Reply; onSort: (to: Sort) 
   const { firm } = useSession()
   const [letter, setLetter] = useState<number | null>(null)
   const [converting, setConverting] = useState(false)
+  const [adding, setAdding] = useState(false)
   const answers = reply.answers
   return (
     <section aria-label="The reply">
@@ -147,12 +149,20 @@ export function ReplyPane({ reply, onSort }: { reply: Reply; onSort: (to: Sort) 
           </button>
         ))}
         <span className="grow" />
+        {reply.person_id && (
+          <button type="button" className="btn btn-sm btn-plain" onClick={() => setAdding(true)}>
+            Add to a sequence…
+          </button>
+        )}
         {reply.person_id && !reply.conversion && (
           <button type="button" className="btn btn-sm btn-primary" onClick={() => setConverting(true)}>
             Record a conversion…
           </button>
         )}
       </div>
+      {adding && reply.person_id && (
+        <AddOne person={{ id: reply.person_id, name: reply.name ?? 'them' }} onClose={() => setAdding(false)} />
+      )}
       {letter !== null && (
         <SentLetterPage
           id={letter}

@@ -46,6 +46,13 @@ module NimbleLetter
             json(**(stop ? stop_json(stop) : {}), zone: moment.zone_of(person).identifier)
           end
 
+          app.get "/api/sequences/:id/way/:person_id" do
+            sequence = fetch_record(Records::Sequence, params[:id], "sequence")
+            person = fetch_record(Records::Person, params[:person_id], "person")
+            ahead = Work::WayThrough.of_prospect(sequence, person, moment).ahead
+            json(ahead: ahead.map { |stop| stop_json(stop) }, zone: moment.zone_of(person).identifier)
+          end
+
           app.get "/api/members/:id/way" do
             member = fetch_record(Records::Member, params[:id], "member")
             events = Records::Event.where(member_id: member.id).order(:occurred_at, :id).all
