@@ -3,18 +3,7 @@
 # The plan of a sequence as it is sent back over the API, and ways to change it.
 module PlanInput
   # @return [Array<Hash>] see StepInput in the contract
-  def self.of(sequence)
-    tree = sequence.tree { |step| (step.kind == "fork") ? {} : step.timing_json.transform_keys(&:to_s) }
-    tree.map { |step| plain(step) }
-  end
-
-  def self.plain(step)
-    step = step.except("timing")
-    return step unless step["lanes"]
-
-    step.merge("lanes" => step["lanes"].map { |lane| lane.merge("steps" => lane["steps"].map { |one| plain(one) }) })
-  end
-  private_class_method :plain
+  def self.of(sequence) = NimbleLetter::Work::StepInputs.of(sequence)
 
   # Changes something of it in place.
   def self.change(steps, random, fresh)

@@ -45,6 +45,7 @@ module NimbleLetter
       register Routes::Versions
       register Routes::Pictures
       register Routes::Look
+      register Routes::Exchange # before /api/sequences/:id, which would take “starters” for a number
       register Routes::Sequences
       register Routes::Members
       register Routes::Joining

@@ -14,7 +14,8 @@ module NimbleLetter
         %r{\A/api/imports\z} => Work::ReceiveImport::MOST_BYTES,
         %r{\A/api/pictures\z} => Work::TakePicture::MOST_BYTES,
         %r{\A/api/letters/\d+/attachments\z} => Work::TakeAttachment::MOST_BYTES,
-        %r{\A/api/letters/file\z} => Work::LetterIn::MOST_BYTES
+        %r{\A/api/letters/file\z} => Work::LetterIn::MOST_BYTES,
+        %r{\A/api/sequences/file\z} => Work::SequenceIn::MOST_BYTES
       }.freeze
       MOST_BYTES = FILES.values.max
 

@@ -70,7 +70,7 @@ module NimbleLetter
       def so?(data)
         return WhoIsMeant.so?(data, @rule.settings) if @rule.kind == "field"
 
-        (data["field"] == @rule.kind) ? data["to"] == name : data["to"] == true
+        data["to"] == ((data["field"] == @rule.kind) ? name : true)
       end
 
       def name = @name ||= ((@rule.kind == "tag") ? Records::Tag : Records::List).where(id: about_id).get(:name)

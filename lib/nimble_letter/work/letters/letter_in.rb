@@ -58,7 +58,7 @@ module NimbleLetter
         raise Invalid.new("The #{wrong} of this letter is no text.", code: :not_a_letter, at: wrong) if wrong
 
         @files = attachments(file["attachments"] || [])
-        content = with_places(file["letter"], places(file["pictures"] || [], "picture_id"), places(file["passages"] || [], "passage_id"))
+        content = TakeAlong.new(@moment, pictures: file["pictures"], passages: file["passages"]).call(file["letter"])
         content.transform_keys(&:to_sym).slice(*Records::Letter::CONTENT)
       rescue JSON::ParserError
         raise Invalid.new("This is not JSON.", code: :not_a_letter)
@@ -133,44 +133,11 @@ module NimbleLetter
           .to_h
           .then { |root| root["content"].empty? ? Core::Letters::Document::EMPTY : root }
 
-      # Pictures and passages that are here already are used; others come in with the letter.
-      # @return [Hash{Integer=>Integer}] numbers here by numbers in the file
-      def places(entries, kind)
-        entries
-          .select { |entry| entry.is_a?(Hash) && entry["id"].is_a?(Integer) }
-          .to_h { |entry| [entry["id"], (kind == "picture_id") ? picture(entry) : passage(entry)] }
-      end
-
-      def picture(entry)
-        data = entry["data"].to_s.unpack1("m0")
-        here = Records::Picture.without_data.first(digest: Digest::SHA256.hexdigest(data))
-        (here || TakePicture.new(@moment).call(StringIO.new(data), name: entry["name"])).id
-      rescue ArgumentError
-        raise Invalid.new("A picture in this file is broken.", code: :not_a_letter)
-      end
-
       # @return [Array<Array(String, String)>] names and bytes
       def attachments(entries)
         entries.grep(Hash).map { |entry| [entry["name"].to_s, entry["data"].to_s.unpack1("m0")] }
       rescue ArgumentError
         raise Invalid.new("A file that goes with this letter is broken.", code: :not_a_letter)
-      end
-
-      def passage(entry)
-        here = Records::Passage.where(name: entry["name"].to_s).all.find { |one| one.documents == entry["documents"] }
-        (here || KeepPassage.new(@moment).make(name: entry["name"], documents: entry["documents"])).id
-      end
-
-      def with_places(json, pictures, passages)
-        case json
-        when Hash
-          json.to_h do |key, value|
-            moved = {"picture_id" => pictures, "passage_id" => passages}[key]
-            [key, moved ? moved.fetch(value, value) : with_places(value, pictures, passages)]
-          end
-        when Array then json.map { |one| with_places(one, pictures, passages) }
-        else json
-        end
       end
     end
   end

@@ -2,10 +2,10 @@
 
 module NimbleLetter
   module Work
-    # Letters to begin with, for the situations of a small firm's client work. They stand in starters/ as Markdown; taking
+    # Letters to begin with, for the situations of a small firm's client work. They stand in starters/letters as Markdown; taking
     # one makes a letter of one's own.
     module StarterLetters
-      FOLDER = File.join(ROOT, "starters")
+      FOLDER = File.join(ROOT, "starters", "letters")
 
       # @return [Array<Hash>] key, name, situation, subject, words
       def self.all
