@@ -75,6 +75,43 @@ module NimbleLetter
             [See such a page](https://ternandfallow.example/page)
           TEXT
         },
+        "A year of quiet" => {
+          category: "Yearly letter",
+          subject: "A year of quiet at {{company|your place}}",
+          preview: "May we come by with the meter?",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            In ten days it is the day on which we fitted your room, on {{room fitted on|a day in the past years}}. Felt settles,
+            furniture moves, and rooms change how they sound.
+
+            Once a year we come by with the meter, free of charge, for half an hour. Which morning suits you?
+          TEXT
+        },
+        "The price list, as you asked" => {
+          category: "Answer",
+          subject: "The price list, as you asked",
+          preview: "Four rooms, and what each of them cost",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            You asked what it costs. It depends on the room, so here are four real ones, each with its size and its figure.
+
+            [See the four rooms](https://ternandfallow.example/prices)
+
+            If one of them is like yours, tell me which.
+          TEXT
+        },
+        "Which of the four is yours?" => {
+          category: "Follow-up",
+          subject: "Which of the four is yours?",
+          preview: "One word is enough",
+          body: <<~TEXT
+            Dear {{first name|there}},
+
+            Of the four rooms I sent you, which is most like yours? One word is enough, and I will tell you what would be otherwise.
+          TEXT
+        },
         "Good to meet you at the trade evening" => {
           category: "After a meeting",
           subject: "Good to meet you, {{first name|and thank you}}",

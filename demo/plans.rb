@@ -43,6 +43,12 @@ module NimbleLetter
             letter("Shall we listen together?", 5)]
         end
 
+        # Whoever asks for the prices has them within the quarter of an hour, whatever the day.
+        def price_list
+          at_once = {"amount" => 5, "unit" => "minutes", "days" => "any", "from_minute" => 0, "to_minute" => 1440}
+          [letter("The price list, as you asked", 0).merge(at_once), letter("Which of the four is yours?", 5)]
+        end
+
         private
 
         RECORDING = "https://ternandfallow.example/listen/table-nine"

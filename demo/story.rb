@@ -10,6 +10,7 @@ module NimbleLetter
       SEED = 7
       BEGINS = Time.utc(2025, 11, 10, 9)
       ENDS = Time.utc(2026, 5, 12, 15, 40) # Tue 12 May 2026, 16:40 in York
+      PRICES = "asked for prices"
 
       # @param configuration [Configuration]
       # @param say [#call] tells progress
@@ -80,6 +81,11 @@ module NimbleLetter
         )
         start("After the trade evening", Time.utc(2026, 2, 10, 8, 30), tag("trade evening"), {"kind" => "owner", "mailbox_id" => hello},
           plans.trade_evening)
+        joined_by("A year of quiet", Time.utc(2026, 2, 23, 8), {kind: "yearly", settings: {"field" => "person.fitted_on", "days" => -10}},
+          plans.row([["A year of quiet", 0]]))
+        joined_by("The price list", Time.utc(2026, 3, 16, 8), {kind: "tag", settings: {"tag" => PRICES}}, plans.price_list)
+        play_to(Time.utc(2026, 4, 2, 9))
+        ask_for_prices(7)
         architects =
           start(
             "Architects’ round",
@@ -89,6 +95,7 @@ module NimbleLetter
             plans.row([["For architects: the quiet detail", 0], ["Shall we listen together?", 10]])
           )
         play_to(Time.utc(2026, 4, 24, 10))
+        ask_for_prices(9)
         Work::RunSequence.call(architects, "pause", moment: moment)
         start(
           "Quieter dining rooms",
@@ -97,6 +104,8 @@ module NimbleLetter
           {"kind" => "owner", "mailbox_id" => hello},
           plans.dining_rooms
         )
+        play_to(Time.utc(2026, 5, 8, 9))
+        ask_for_prices(5)
         play_to(ENDS)
         classrooms = draft("Classrooms before summer", {"filter_id" => @schools.id}, {"kind" => "owner", "mailbox_id" => hello},
           plans.classrooms)
@@ -105,6 +114,24 @@ module NimbleLetter
       end
 
       def plans = Plans.of(@letters)
+
+      # Nobody is in it when it starts; whoever the rule becomes true of joins.
+      def joined_by(name, at, rule, steps)
+        play_to(at)
+        sequence = draft(name, {}, {"kind" => "owner", "mailbox_id" => hello}, steps)
+        Work::KeepRule.make(sequence, {**rule, live: true}, moment: moment)
+        Work::StartSequence.call(sequence.refresh, version: sequence.version, letters: 0, moment: moment)
+        @say.call("#{name}: whoever joins by itself")
+      end
+
+      # They rang up or wrote, and a colleague noted it.
+      def ask_for_prices(people)
+        asking = Records::Person.kept.where(standing: "lead").exclude(email: nil).exclude(Sequel[:people][:id] => asked_before)
+        some = Records::Person.where(id: asking.order(Sequel.function(:md5, :email)).limit(people).select_map(Sequel[:people][:id]))
+        Work::ChangeMany.start(Work::Act.new({"kind" => "tag", "names" => [PRICES]}, moment), some, moment: moment)
+      end
+
+      def asked_before = Records.db[:people_tags].where(tag_id: Records::Tag.named(PRICES).id).select(:person_id)
 
       def start(name, at, audience, sender, steps)
         play_to(at)

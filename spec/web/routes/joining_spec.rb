@@ -48,7 +48,8 @@ RSpec.describe "rules of joining over the API" do
     hull, tagged, listed, changed, old, born = Array.new(6) { make_person }
     hull.update(city: "Hull")
     change(tagged, {"person.tags" => ["price list"]})
-    Work::ChangeMany.start(Work::Act.new({"kind" => "list", "list_id" => list.id}, moment), Records::Person.where(id: listed.id), moment: moment)
+    put_on_list = Work::Act.new({"kind" => "list", "list_id" => list.id}, moment)
+    Work::ChangeMany.start(put_on_list, Records::Person.where(id: listed.id), moment: moment)
     change(changed, {"person.standing" => "client"})
     change(old, {"person.tags" => ["price list"]}, at: now - 40 * 86_400)
     born.update(birthday: Date.new(1980, 5, 30))

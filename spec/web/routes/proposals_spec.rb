@@ -71,7 +71,7 @@ RSpec.describe "changing a sequence that runs, over the API" do
   it "may have something still to be said, which keeps it from being counted and from taking effect" do
     half = steps + [{"kind" => "task", "amount" => 1, "unit" => "days"}, {"kind" => "letter", "letter_id" => nil}]
     expect(propose(half)["steps"].map { |step| step["missing"] }).to eq([nil, nil, "nothing said to do", "no letter chosen"])
-    expect(told).to include("unsaid" => [a_hash_including("words" => "Step 3: nothing said to do"), a_hash_including("words" => "Step 4: no letter chosen")])
+    expect(told["unsaid"].map { |one| one["words"] }).to eq(["Step 3: nothing said to do", "Step 4: no letter chosen"])
     expect(told).not_to have_key("counts")
     expect(call_api(:post, path("/effect"), {version: 1}, status: 422)["error"]).to include("code" => "half_made")
     expect(sequence.plans_dataset.count).to eq(1)

@@ -9,8 +9,8 @@ RSpec.describe "starter sequences" do
     call_api(:post, "/api/sequences/file", {starter: key, answers: answers}.compact, status: status)
 
   it "are eight, each with its name, what it is for, and what happens in it" do
-    expect(starters.map { |one| one["name"] }).to eq(["Welcome", "After a meeting", "A proposal is out", "A letter every year", "An invitation",
-      "Keeping in touch", "A new client's first month", "Gone quiet"])
+    expect(starters.map { |one| one["name"] }).to eq(["Welcome", "After a meeting", "A proposal is out", "A letter every year",
+      "An invitation", "Keeping in touch", "A new client's first month", "Gone quiet"])
     expect(starters.map { |one| one["about"].size }).to all(be > 40)
     expect(starters.to_h { |one| [one["name"], one["steps"].size] }).to include("Welcome" => 4, "Keeping in touch" => 12)
   end
@@ -22,7 +22,8 @@ RSpec.describe "starter sequences" do
     starters.each do |starter|
       expect(taken(starter["key"])["wanted"]).to eq([]), starter["name"]
       made = taken(starter["key"], {sender: {kind: "mailbox", mailbox_id: box.id}})
-      call_api(:patch, "/api/sequences/#{made["id"]}", {version: made["version"], audience: {condition: {field: "person.consent", is: "one_of", value: ["yes"]}}})
+      whom = {condition: {field: "person.consent", is: "one_of", value: ["yes"]}}
+      call_api(:patch, "/api/sequences/#{made["id"]}", {version: made["version"], audience: whom})
       blocking = call_api(:get, "/api/sequences/#{made["id"]}/ready")["remarks"].select { |remark| remark["blocking"] }
       expect(blocking).to eq([]), "#{starter["name"]}: #{blocking}"
     end

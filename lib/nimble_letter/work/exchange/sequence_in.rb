@@ -78,7 +78,8 @@ module NimbleLetter
         KINDS.flat_map do |kind, label|
           told(kind).select { |one| needed(kind).include?(one["id"] || one["key"]) }.map do |one|
             id = one["id"] || one["key"]
-            Wanted.new(kind: kind, id: id.to_s, words: one[label].to_s, here: here(kind, one), about: one.slice("type", "subject", "choices"),
+            about = one.slice("type", "subject", "choices")
+            Wanted.new(kind: kind, id: id.to_s, words: one[label].to_s, here: here(kind, one), about: about,
               open: kind == "sequences" && !(spoken_of["sequences"] || []).include?(id))
           end
         end
@@ -99,13 +100,14 @@ module NimbleLetter
         when "stages" then by_words(Records::FieldCatalogue.deal_stages, one, same)
         when "statuses" then by_words(Records::StatusSet.standard.statuses, one, same)
         when "outcomes" then by_words(OwnWords.of("outcomes"), one, same)
-        else MODELS.fetch(kind).select(:id, :name).all.find { |record| same.call(record.name) }&.id
+        else models.fetch(kind).select(:id, :name).all.find { |record| same.call(record.name) }&.id
         end
       end
 
-      MODELS = {"colleagues" => Records::Account, "lists" => Records::List, "sequences" => Records::Sequence,
-                "letters" => Records::Letter}.freeze
-      private_constant :MODELS
+      # Asked for only here: the web server knows this class before there is a database.
+      def models
+        {"colleagues" => Records::Account, "lists" => Records::List, "sequences" => Records::Sequence, "letters" => Records::Letter}
+      end
 
       # The same key with the same words goes before the same words alone.
       def by_words(all, one, same) =
@@ -121,7 +123,8 @@ module NimbleLetter
         given = (@answers[kind] || {}).fetch(value.to_s) { asked.here }
         return given unless given.nil? && !open
 
-        raise Invalid.new("Say what stands here for #{NOUNS.fetch(kind)} “#{asked.words}”.", code: :unanswered, at: "answers.#{kind}.#{value}")
+        raise Invalid.new("Say what stands here for #{NOUNS.fetch(kind)} “#{asked.words}”.", code: :unanswered,
+          at: "answers.#{kind}.#{value}")
       end
 
       # What the file does not name is what every firm has, or nothing: a number alone would be somebody else's here.
@@ -153,8 +156,8 @@ module NimbleLetter
 
       # Tags are words: one that is not here yet is made.
       def tag(id)
-        name = told("tags").find { |one| one["id"] == id }&.[]("name") or raise Invalid.new("A tag of it has no name.", at: "speaks_of.tags")
-        Records::Tag.named(name).id
+        tag = told("tags").find { |one| one["id"] == id } or raise Invalid.new("A tag of it has no name.", at: "speaks_of.tags")
+        Records::Tag.named(tag["name"]).id
       end
 
       def along

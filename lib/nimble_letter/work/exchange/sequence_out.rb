@@ -104,10 +104,12 @@ module NimbleLetter
           "sequences" => named(Records::Sequence, [*found["sequences"], *found["handed_to"]].uniq),
           "letters" => named(Records::Letter, (found["letters"] || []) - sent),
           "stages" => worded(Records::FieldCatalogue.deal_stages, found["stages"]),
-          "statuses" => worded(MemberStatus.of(@sequence).rungs.map { |rung| {"key" => rung.key, "words" => rung.words} }, found["statuses"]),
+          "statuses" => worded(statuses, found["statuses"]),
           "outcomes" => worded(OwnWords.of("outcomes"), found["outcomes"])
         }.reject { |_, all| all.empty? }
       end
+
+      def statuses = MemberStatus.of(@sequence).rungs.map { |rung| {"key" => rung.key, "words" => rung.words} }
 
       # What every firm has needs no word.
       def fields(keys)

@@ -81,8 +81,8 @@ module NimbleLetter
       end
 
       def letter(one)
-        text = "---\n#{one.slice("subject", "preview").map { |name, value| "#{name}: #{JSON.generate(value)}\n" }.join}---\n\n#{one["body"]}"
-        LetterIn.new(@moment).markdown(text, one["name"]).transform_keys(&:to_s)
+        head = one.slice("subject", "preview").map { |name, value| "#{name}: #{JSON.generate(value)}\n" }.join
+        LetterIn.new(@moment).markdown("---\n#{head}---\n\n#{one["body"]}", one["name"]).transform_keys(&:to_s)
       end
     end
   end

@@ -32,7 +32,8 @@ module NimbleLetter
       def entries(all) = Array(all).grep(Hash).select { |entry| entry["id"].is_a?(Integer) }.to_h { |entry| [entry["id"], entry] }
 
       # A number alone would be somebody else's here.
-      def missing(noun, id) = raise(Invalid.new("#{noun} #{id.to_s[0, 20]} is not in the file.", code: :not_a_letter, at: "#{noun.downcase}s"))
+      def missing(noun, id) =
+        raise(Invalid.new("#{noun} #{id.to_s[0, 20]} is not in the file.", code: :not_a_letter, at: "#{noun.downcase}s"))
 
       def picture(id)
         entry = @pictures[id] or missing("Picture", id)

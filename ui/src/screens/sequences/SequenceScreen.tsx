@@ -10,6 +10,7 @@ import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
 import { ProposalBar } from './change/ProposalBar'
 import { useProposal } from './change/useProposal'
+import { SequenceMenu } from './library/SequenceMenu'
 import { MembersTab } from './members/MembersTab'
 import { PlanTab } from './plan/PlanTab'
 import { flat } from './plan/plan'
@@ -142,6 +143,7 @@ export function SequenceScreen() {
         }
         actions={
           <>
+            <SequenceMenu id={sequence.id} />
             {sequence.state === 'running' && (
               <button type="button" className="btn btn-sm btn-plain" onClick={() => move.mutate('pause')}>
                 Pause

@@ -26,7 +26,9 @@ module NimbleLetter
             Work::SequenceOut.new(sequence, moment).file
           end
 
-          app.get("/api/sequences/starters") { json(starters: Work::StarterSequences.all.map { |one| one.slice(:key, :name, :about, :steps) }) }
+          app.get "/api/sequences/starters" do
+            json(starters: Work::StarterSequences.all.map { |one| one.slice(:key, :name, :about, :steps) })
+          end
 
           app.post "/api/sequences/file" do
             file = input[:starter] ? Work::StarterSequences.file(input[:starter], moment) : input[:file]

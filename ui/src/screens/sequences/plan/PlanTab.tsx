@@ -4,6 +4,7 @@ import type { Shape } from '../../../api/client'
 import { useKeys } from '../../../app/keys'
 import { Empty } from '../../../parts/States'
 import { WhoJoins } from '../joining/WhoJoins'
+import { FirstLetter } from '../steps/LetterStep'
 import { Notes } from '../steps/Notes'
 import { StepPanel } from '../steps/StepPanel'
 import type { Change } from '../useChanges'
@@ -36,6 +37,7 @@ export function PlanTab({
   const [sieve, setSieve] = useState(false)
   const [addAfter, setAddAfter] = useState<number | null>(null)
   const [closed, setClosed] = useState(false)
+  const [picking, setPicking] = useState(false)
   const plan = usePlanSteps(sequence, onChange, error)
   const placed = flat(sequence.steps).map(({ step }) => step)
   const draft = sequence.state === 'draft'
@@ -126,13 +128,19 @@ export function PlanTab({
             <Empty
               action={
                 editable && (
-                  <button type="button" className="btn btn-sm btn-plain" onClick={() => add('letter', first)}>
-                    Add a letter
-                  </button>
+                  <>
+                    <button type="button" className="btn btn-sm btn-primary" onClick={() => setPicking(true)}>
+                      Choose a letter…
+                    </button>{' '}
+                    <button type="button" className="btn btn-sm btn-plain" onClick={() => add('letter', first)}>
+                      Add a letter
+                    </button>
+                  </>
                 )
               }
             >
-              No step in it yet. Add the first; the ruler lays it out by itself.
+              No step in it yet. Choose a letter that goes to them once, or add the first of several steps; the ruler lays it out
+              by itself.
             </Empty>
           )}
           {editable && sequence.steps.length > 0 && (
@@ -157,6 +165,16 @@ export function PlanTab({
             />
           )}
         </div>
+        {picking && (
+          <FirstLetter
+            sequence={sequence}
+            onTake={(letter_id) => {
+              put([{ ...edit.fresh('letter', now(), first), letter_id }], 0)
+              setPicking(false)
+            }}
+            onClose={() => setPicking(false)}
+          />
+        )}
         {sieve && (
           <aside className="border-l border-base-300 pl-5">
             <AudienceSieve audience={sequence.audience} />

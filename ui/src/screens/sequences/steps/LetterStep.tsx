@@ -15,7 +15,58 @@ import { useReader, When } from './When'
 
 type Step = Shape<'Step'>
 
-/** Which letter it is: from the library, a new one, or a copy; one comes back here from writing. */
+type Choosing = {
+  sequence: Shape<'Sequence'>
+  /** Where one comes back to from writing. */
+  back: string
+  chosen: number | null
+  onTake: (id: number) => void
+  onClose: () => void
+}
+
+/** A letter from the library, a new one, or one that begins as a copy; whoever writes comes back here. */
+function ChooseLetter({ sequence, back, chosen, onTake, onClose }: Choosing) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [fresh, setFresh] = useState(false)
+  const write = (id: number) => navigate(`/letters/${id}`, { state: { back: { to: back, words: sequence.name } } })
+  const taken = (id: number) => {
+    onTake(id)
+    client.invalidateQueries({ queryKey: ['letters'] })
+    client.invalidateQueries({ queryKey: ['catalogue'] })
+  }
+  const made = (id: number) => {
+    taken(id)
+    write(id)
+  }
+  const copy = useMutation({
+    mutationFn: (id: number) => ask(api.POST('/api/letters/{id}/copy', { params: { path: { id } }, body: {} })),
+    onSuccess: (letter) => made(letter.id),
+  })
+  return (
+    <>
+      {copy.error && <ErrorNote error={copy.error} />}
+      {fresh ? (
+        <NewLetter onMade={made} onClose={onClose} />
+      ) : (
+        <LetterPick
+          chosen={chosen}
+          onPick={taken}
+          onCopy={(id) => copy.mutate(id)}
+          onNew={() => setFresh(true)}
+          onClose={onClose}
+        />
+      )}
+    </>
+  )
+}
+
+/** The first letter of a plan that has no step yet: with one choice it is laid out. */
+export function FirstLetter(props: Omit<Choosing, 'back' | 'chosen'>) {
+  return <ChooseLetter {...props} back={`/sequences/${props.sequence.id}`} chosen={null} />
+}
+
+/** Which letter a step sends. */
 export function LetterChoice({
   sequence,
   step,
@@ -25,58 +76,36 @@ export function LetterChoice({
   step: Step
   onChange: (change: Partial<Step>) => void
 }) {
-  const client = useQueryClient()
   const navigate = useNavigate()
-  const [open, setOpen] = useState<'pick' | 'new' | null>(null)
-  const write = (id: number) =>
-    navigate(`/letters/${id}`, { state: { back: { to: `/sequences/${sequence.id}?step=${step.id}`, words: sequence.name } } })
-  const taken = (id: number) => {
-    onChange({ letter_id: id })
-    client.invalidateQueries({ queryKey: ['letters'] })
-    client.invalidateQueries({ queryKey: ['catalogue'] })
-    setOpen(null)
-  }
-  const copy = useMutation({
-    mutationFn: (id: number) => ask(api.POST('/api/letters/{id}/copy', { params: { path: { id } }, body: {} })),
-    onSuccess: (made) => {
-      taken(made.id)
-      write(made.id)
-    },
-  })
+  const [open, setOpen] = useState(false)
+  const back = `/sequences/${sequence.id}?step=${step.id}`
   return (
     <div className="mb-3">
       <span className="field-label">Letter</span>
       <span className="bg-[var(--sheet)] border border-base-300 rounded-sm px-2.5 py-1.5 flex justify-between gap-2">
-        <button type="button" className="word text-left truncate" onClick={() => setOpen('pick')}>
+        <button type="button" className="word text-left truncate" onClick={() => setOpen(true)}>
           {step.letter ?? 'choose or write one'}
         </button>
         {step.letter_id && (
           <button
             type="button"
             className="text-primary font-semibold whitespace-nowrap"
-            onClick={() => write(step.letter_id ?? 0)}
+            onClick={() => navigate(`/letters/${step.letter_id}`, { state: { back: { to: back, words: sequence.name } } })}
           >
             Write
           </button>
         )}
       </span>
-      {copy.error && <ErrorNote error={copy.error} />}
-      {open === 'pick' && (
-        <LetterPick
+      {open && (
+        <ChooseLetter
+          sequence={sequence}
+          back={back}
           chosen={step.letter_id ?? null}
-          onPick={taken}
-          onCopy={(id) => copy.mutate(id)}
-          onNew={() => setOpen('new')}
-          onClose={() => setOpen(null)}
-        />
-      )}
-      {open === 'new' && (
-        <NewLetter
-          onMade={(id) => {
-            taken(id)
-            write(id)
+          onTake={(letter_id) => {
+            onChange({ letter_id })
+            setOpen(false)
           }}
-          onClose={() => setOpen(null)}
+          onClose={() => setOpen(false)}
         />
       )}
     </div>

@@ -5,9 +5,9 @@ import { stale } from '../../../app/stale'
 import { ErrorNote } from '../../../parts/States'
 
 /** A list that is not there yet, made here by its name. */
-export function NewList({ onMade }: { onMade: (id: number) => void }) {
+export function NewList({ name: begins = '', onMade }: { name?: string; onMade: (id: number) => void }) {
   const client = useQueryClient()
-  const [name, setName] = useState('')
+  const [name, setName] = useState(begins)
   const make = useMutation({
     mutationFn: () => ask(api.POST('/api/lists', { body: { name: name.trim() } })),
     onSuccess: (list) => {
@@ -27,7 +27,12 @@ export function NewList({ onMade }: { onMade: (id: number) => void }) {
           maxLength={120}
           value={name}
           onChange={(event) => setName(event.target.value)}
-          onKeyDown={(event) => event.key === 'Enter' && name.trim() && make.mutate()}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || !name.trim()) return
+            // Within a form it is this that is meant.
+            event.preventDefault()
+            make.mutate()
+          }}
         />
         <button
           type="button"

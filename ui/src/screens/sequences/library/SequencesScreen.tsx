@@ -1,36 +1,38 @@
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
-import { api, ask } from '../../api/client'
-import { number, plural, shortDate } from '../../app/format'
-import { useKeys } from '../../app/keys'
-import { useSession } from '../../app/session'
-import { useCreate } from '../../app/useCreate'
-import { useNow } from '../../app/usePost'
-import { Header, StateBadge, startsAt } from '../../parts/Header'
-import { Empty, ErrorNote, Loading } from '../../parts/States'
-import { FigureBehind } from '../results/FigureBehind'
+import { api, ask } from '../../../api/client'
+import { number, plural, shortDate } from '../../../app/format'
+import { useKeys } from '../../../app/keys'
+import { useSession } from '../../../app/session'
+import { useNow } from '../../../app/usePost'
+import { Header, StateBadge, startsAt } from '../../../parts/Header'
+import { Empty, ErrorNote, Loading } from '../../../parts/States'
+import { FigureBehind } from '../../results/FigureBehind'
+import { NewSequence } from './NewSequence'
 
 /** All sequences and where they stand. */
 export function SequencesScreen() {
   const { firm } = useSession()
   const now = useNow()
-  const create = useCreate()
+  const [making, setMaking] = useState(false)
   const { data, error, refetch } = useQuery({
     queryKey: ['sequences'],
     queryFn: async () => (await ask(api.GET('/api/sequences'))).sequences,
   })
-  useKeys([{ key: 'n', words: 'New sequence', run: () => create.sequence.mutate({}) }])
+  useKeys([{ key: 'n', words: 'New sequence', run: () => setMaking(true) }])
   return (
     <>
       <Header
         title="Sequences"
         aside={<span className="muted">{data && plural(data.length, 'sequence')}</span>}
         actions={
-          <button type="button" className="btn btn-sm btn-primary" onClick={() => create.sequence.mutate({})}>
+          <button type="button" className="btn btn-sm btn-primary" onClick={() => setMaking(true)}>
             New sequence
           </button>
         }
       />
+      {making && <NewSequence onClose={() => setMaking(false)} />}
       {error && <ErrorNote error={error} retry={refetch} />}
       {!data && !error && <Loading />}
       {data?.length === 0 && (
