@@ -8,6 +8,42 @@ module OnThePlan
     within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
   end
 
+  # A sequence without a step.
+  def begin_sequence(name)
+    visit "/sequences"
+    click_button "New sequence"
+    click_button "Empty"
+    fill_in("Name of the sequence", with: name).send_keys(:enter)
+  end
+
+  def typed(words) = fill_in("Type when it goes out", with: words).send_keys(:enter)
+
+  # Whoever gets a tag joins.
+  def joins_by_tag(tag)
+    find("button", text: /joins? by themselves/).click
+    fill_in("Which tag; a new one is made", with: tag).send_keys(:enter)
+    expect(page).to have_text("would have joined in the last 30 days")
+    click_button "They join"
+    expect(page).to have_text("Joins whoever gets the tag “#{tag}”")
+  end
+
+  def start_now
+    click_button "Start…"
+    within("dialog") { find("button", text: /\AStart .* now\z/).click }
+    expect(page).to have_css("header", text: "Running")
+  end
+
+  # As a colleague does under People.
+  def tag(ids, name, kind: "tag")
+    page.evaluate_async_script(<<~JS, ids, name, kind)
+      const [ids, name, kind, done] = arguments
+      fetch('/api/session').then((answer) => answer.json()).then(({ csrf }) => fetch('/api/changes', {
+        method: 'POST', headers: { 'Content-Type': 'application/json', 'X-CSRF-Token': csrf },
+        body: JSON.stringify({ act: { kind, names: [name] }, people: { ids } }),
+      })).then((answer) => answer.json()).then(done)
+    JS
+  end
+
   def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
 
   # Takes a letter of the library for the step that is open.

@@ -13,8 +13,6 @@ RSpec.describe "the plan on the page" do
     expect(page).to have_css("aside[aria-label='Step 1']")
   end
 
-  def typed(words) = fill_in("Type when it goes out", with: words).send_keys(:enter)
-
   def choose(label, words)
     click_button label, match: :first
     within("[role=dialog]") { find("button", text: words, match: :first).click }
@@ -55,6 +53,7 @@ RSpec.describe "the plan on the page" do
   it "lays out a different way for whoever opened, clicked, replied, could not be reached, or did nothing" do
     visit "/sequences"
     click_button "New sequence"
+    click_button "Empty"
     click_button "Add a letter"
     take_letter "Classrooms before summer"
     add "Fork", "step 1"

@@ -24,13 +24,6 @@ RSpec.describe "a running sequence" do
     expect(page).to have_css("header", text: "Paused")
   end
 
-  it "shows its plan as it was started, and does not let it be changed" do
-    open_sequence "Quieter dining rooms"
-    expect(page).to have_text("Goes out on joining, 9:00–11:30, their time.")
-    expect(page).to have_no_button("Add a step", exact: false)
-    expect(page).to have_no_button("Take this step out")
-  end
-
   it "lets a status be set by hand and somebody be taken out" do
     open_sequence "Quieter dining rooms"
     press "m"

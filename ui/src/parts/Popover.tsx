@@ -46,6 +46,8 @@ export function Popover({
       onKeyDown={(event) => {
         if (event.key === 'Escape' && open) {
           event.stopPropagation()
+          // A question around it stays open: it is not what is left.
+          event.preventDefault()
           shut()
         }
       }}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Shape } from '../../../api/client'
-import { beside, whoLeaves } from './StartDialog'
+import { beside, nextWorkday, whoLeaves } from './StartDialog'
 
 describe('what a plan does when somebody answers', () => {
   it('says that an answer ends it, where it does', () => {
@@ -27,5 +27,15 @@ describe('what a plan does besides its letters', () => {
       'It changes records by itself: Tag them press.',
       '“H”: each waits until somebody has looked at it.',
     ])
+  })
+})
+
+describe('when it starts unless one says otherwise', () => {
+  it('is the next working day by the clock of the firm', () => {
+    expect(nextWorkday('2026-05-12T15:40:00Z', 'Europe/London')).toBe('2026-05-13')
+    expect(nextWorkday('2026-05-15T15:40:00Z', 'Europe/London')).toBe('2026-05-18')
+    // Friday evening in London is Saturday there already.
+    expect(nextWorkday('2026-05-15T22:00:00Z', 'Asia/Tokyo')).toBe('2026-05-18')
+    expect(nextWorkday('2026-05-14T22:00:00Z', 'Asia/Tokyo')).toBe('2026-05-18')
   })
 })

@@ -47,10 +47,21 @@ export function beside(steps: Shape<'Step'>[]): string[] {
   ].filter((words) => words !== false)
 }
 
-/** A time of the firm's clock at which it is to start. */
+const DAY_MS = 86_400_000
+
+/** The day after this one on which a firm works, as far as weekends tell. */
+export function nextWorkday(now: string, timeZone: string): string {
+  const today = new Intl.DateTimeFormat('en-CA', { timeZone }).format(new Date(now))
+  let at = Date.parse(`${today}T00:00:00Z`)
+  do at += DAY_MS
+  while ([0, 6].includes(new Date(at).getUTCDay()))
+  return new Date(at).toISOString().slice(0, 10)
+}
+
+/** A time of the firm's clock at which it is to start; the next morning unless one says otherwise. */
 function AtATime({ timeZone, onStart }: { timeZone: string; onStart: (at: string) => void }) {
   const now = useNow()
-  const [day, setDay] = useState<string | null>(null)
+  const [day, setDay] = useState<string | null>(() => nextWorkday(now, timeZone))
   const [minute, setMinute] = useState(9 * 60)
   return (
     <Popover words="At a time…" label="Start at a time" className="btn btn-sm btn-plain">
