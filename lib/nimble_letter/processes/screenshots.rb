@@ -55,7 +55,6 @@ module NimbleLetter
         draft = Records::Sequence.first(name: "Classrooms before summer")
         fork = draft.steps.find { |step| step.kind == "fork" }.id
         letters = Records::Letter.select_hash(:name, :id)
-        newest = Records.db[:practice_letters].max(:id)
         person = Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
         [
           View.new(name: "today", path: "/", see: "section"),
@@ -63,10 +62,10 @@ module NimbleLetter
           View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"),
           View.new(name: "letters", path: "/letters", see: "tbody tr"),
           View.new(name: "letter", path: "/letters/#{letters.fetch("Spring from the workshop")}", see: FRAME),
-          View.new(name: "letter-some", path: "/letters/#{letters.fetch("The yearly check")}", see: FRAME),
-          View.new(name: "practice-post", path: "/practice-post/#{newest}", see: FRAME),
           View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
           View.new(name: "plan", path: "/sequences/#{running}", see: "aside #{FRAME}"),
+          View.new(name: "plan-proposed", path: "/sequences/#{running}", see: "aside #{FRAME}", act: :propose),
+          View.new(name: "rehearsal", path: "/sequences/#{draft.id}/rehearsal", see: "#lives"),
           View.new(name: "stack", path: "/stack/#{draft.steps.first.id}", see: FRAME, act: :next_gap),
           View.new(name: "start", path: "/sequences/#{draft.id}", see: "aside #{FRAME}", act: :start),
           View.new(name: "replies", path: "/replies", see: "article"),
@@ -132,6 +131,13 @@ module NimbleLetter
         send(view.act) if view.act
         settle
         @browser.save_screenshot(File.join(FOLDER, "#{view.name}.png"))
+      end
+
+      # The last letter once more, which nobody gets before it takes effect.
+      def propose
+        @browser.find_elements(css: "button[data-step]").last.click
+        @browser.find_element(css: "body").send_keys("c")
+        wait("section[aria-label='What is proposed']")
       end
 
       def restaurant_leads

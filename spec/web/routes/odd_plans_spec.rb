@@ -13,8 +13,12 @@ RSpec.describe "odd plans over the API" do
     call = {version: draft.refresh.version, steps: step.is_a?(Array) ? step : [step]}
     patch "/api/sequences/#{draft.id}", JSON.generate(call)
     # What is taken in can be looked at.
-    get "/api/sequences/#{draft.id}/ready" if last_response.status == 200
-    [last_response.status, last_response.body[0, 200]]
+    return [last_response.status, last_response.body[0, 200]] unless last_response.status == 200
+
+    looked = %w[ready file].map { |what| get("/api/sequences/#{draft.id}/#{what}") && last_response }
+    looked << (post("/api/sequences/#{draft.id}/copy", "{}") && last_response) if rand(5).zero?
+    wrong = looked.find { |answer| answer.status >= 500 } || looked.first
+    [wrong.status, wrong.body[0, 200]]
   end
 
   def fine?((status, _)) = [200, 400, 404, 409, 422].include?(status)

@@ -67,7 +67,9 @@ RSpec.describe "rehearsals over the API" do
     Work::PlanSequence.change(draft.refresh, {version: draft.version, steps: PlanInput.of(draft).first(1)}, moment: moment)
     expect(rehearse(run: told["run"])["tasks"]).to eq(told["tasks"])
     expect(rehearse(assume: "everybody_opens")["tasks"]).to eq([])
-    expect(behind(run: "gone", assume: "everybody_opens", of: "tasks", whose: maren.id)).to eq([])
+    gone = call_api(:post, "/api/sequences/#{draft.id}/rehearsal/people", {run: "gone", of: "tasks"}, status: 409)
+    expect(gone["error"]).to include("code" => "rehearsal_gone", "hint" => /again/)
+    expect(behind(assume: "everybody_opens", of: "tasks", whose: maren.id)).to eq([])
   end
 
   it "show one life for each way through it, the one that most go first, and all who go it" do

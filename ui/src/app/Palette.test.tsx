@@ -51,8 +51,19 @@ describe('the palette', () => {
   it('finds people by what is typed', async () => {
     const { findByRole } = palette()
     await userEvent.keyboard('ana')
-    const found = await findByRole('option', { name: /Ana Lark/ })
+    const found = await findByRole('option', { name: /^Ana Lark/ })
     await waitFor(() => expect(found.getAttribute('aria-selected')).toBe('true'))
+  })
+
+  it('opens whoever is found, and adds them to a sequence only when one goes there', async () => {
+    const { findByRole } = palette()
+    await userEvent.keyboard('ana')
+    const add = await findByRole('option', { name: 'Add Ana Lark to a sequence…' })
+    expect(add.getAttribute('aria-selected')).toBe('false')
+    await userEvent.keyboard('{ArrowDown}')
+    await waitFor(() => expect(add.getAttribute('aria-selected')).toBe('true'))
+    await userEvent.keyboard('{Enter}')
+    expect(document.querySelector('output')?.textContent).toBe('/people/4')
   })
 
   it.each([

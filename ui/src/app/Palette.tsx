@@ -75,7 +75,8 @@ export function Palette({ onClose }: { onClose: () => void }) {
   ]
   // What was typed chooses the first that fits, once that is known.
   const first = late ? '' : (offered[0] ?? '')
-  const standing = offered.includes(chosen) && (moved || words.trim()) ? chosen : words.trim() ? first : ''
+  // Only where somebody moved to it stands another: what the list takes up by itself while it fills is nobody's choice.
+  const standing = moved && offered.includes(chosen) ? chosen : words.trim() ? first : ''
   return (
     <Modal title="Find" onClose={onClose}>
       <Command
@@ -90,12 +91,13 @@ export function Palette({ onClose }: { onClose: () => void }) {
           onValueChange={(typed) => {
             setWords(typed)
             setChosen('')
+            setMoved(false)
           }}
           autoFocus
           placeholder="A name, a letter, or what to do"
           className="text-field mb-2"
         />
-        <Command.List className="max-h-80 overflow-auto">
+        <Command.List className="max-h-80 overflow-auto" onPointerMove={() => setMoved(true)}>
           {data && data.people.length > 0 && (
             <Command.Group heading="People" className={GROUP}>
               {data.people.map((person) => (

@@ -18,6 +18,14 @@ module NimbleLetter
             KEPT.keep(Work::Rehearse.new(sequence, moment, assumption: Work::Assumed.from(input, sequence)).call)
           end
 
+          # @return [Work::Rehearsed] the one whose numbers are shown, and no other
+          def rehearsed_then
+            kept = input[:run] && KEPT.fetch(input[:run], params[:id].to_i)
+            return kept || rehearsed.last if kept || input[:run].nil?
+
+            raise Conflict.new("This rehearsal is not kept any more.", code: :rehearsal_gone, hint: "Rehearse it again, then open the number.")
+          end
+
           def span_asked
             from, to = %i[from to].map { |name| input[name] && Date.iso8601(input[name]) }
             Work::Rehearsed::Span.new(from, to)
@@ -46,8 +54,7 @@ module NimbleLetter
           end
 
           app.post "/api/sequences/:id/rehearsal/people" do
-            _, run = rehearsed
-            people = Records::Person.where(Sequel[:people][:id] => people_behind(run))
+            people = Records::Person.where(Sequel[:people][:id] => people_behind(rehearsed_then))
             json(PersonRows.page(people, moment: moment, cursor: input[:cursor]))
           end
         end
