@@ -7,19 +7,21 @@ RSpec.describe "odd files of sequences" do
   let(:list) { Records::List.create(name: "Open days", created_at: now, updated_at: now) }
   let(:file) do
     draft = make_sequence(people: [make_person], letters: [])
+    change = {"kind" => "change", "what" => "list", "to" => {"list_id" => list.id}}
     steps = [{"kind" => "letter", "id" => -1, "letter_id" => letter.id, "amount" => 0},
       {"kind" => "fork", "within" => {"amount" => 1, "unit" => "days"}, "lanes" => [
-        {"test" => {"kind" => "opened", "step_id" => -1}, "steps" => [{"kind" => "change", "what" => "list", "to" => {"list_id" => list.id}}]},
-        {"test" => nil, "steps" => [{"kind" => "task", "words" => "Ring", "of" => maren.id}, {"kind" => "hand_over", "sequence_id" => nil}]}
+        {"test" => {"kind" => "opened", "step_id" => -1}, "steps" => [change]},
+        {"test" => nil, "steps" => [{"kind" => "task", "words" => "Ring", "of" => maren.id}, {"kind" => "hand_over"}]}
       ]}]
     Work::PlanSequence.change(draft, {version: draft.version, steps: steps}, moment: moment)
     Work::KeepRule.make(draft, {kind: "tag", settings: {"tag" => "x"}}, moment: moment)
     JSON.parse(Work::SequenceOut.new(draft.refresh, moment).file)
   end
 
-  odd = [nil, true, 5, -1, 2**70, 1.5, "x", "", [], [nil], ["x", 5], {}, {"x" => 1}, {"type" => "doc"}, {"field" => "person.x_none"}, "a" * 400,
-    {"field" => "person.owner", "is" => "one_of", "value" => [1]}, {"list_id" => 77}, {"type" => "doc", "content" => [{"type" => "passage",
-                                                                                                                       "attrs" => {"passage_id" => 7}}]}].freeze
+  none = {"type" => "passage", "attrs" => {"passage_id" => 7}}
+  odd = [nil, true, 5, -1, 2**70, 1.5, "x", "", [], [nil], ["x", 5], {}, {"x" => 1}, {"type" => "doc"}, {"field" => "person.x_none"},
+    "a" * 400, {"field" => "person.owner", "is" => "one_of", "value" => [1]}, {"list_id" => 77},
+    {"type" => "doc", "content" => [none]}].freeze
 
   # Every place in it, as a path of keys and indices.
   def places(json, path = [])

@@ -23,7 +23,8 @@ module NimbleLetter
             kept = input[:run] && KEPT.fetch(input[:run], params[:id].to_i)
             return kept || rehearsed.last if kept || input[:run].nil?
 
-            raise Conflict.new("This rehearsal is not kept any more.", code: :rehearsal_gone, hint: "Rehearse it again, then open the number.")
+            raise Conflict.new("This rehearsal is not kept any more.", code: :rehearsal_gone,
+              hint: "Rehearse it again, then open the number.")
           end
 
           def span_asked
