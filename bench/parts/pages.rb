@@ -43,6 +43,12 @@ module Bench
           .page(Records::Event.where(person_id: 7).newest_first, time: :occurred_at, cursor: nil, limit: 50)
           .then { |events, _| Web::HistoryWords.new(events).entries }
       end
+      rules = {"tag" => {"tag_id" => Records::Tag.order(:id).get(:id)}, "field" => {"field" => "person.standing"},
+               "filter" => {"audience" => {"condition" => lead}}, "yearly" => {"field" => "person.birthday", "days" => -10}}
+      rules.each do |kind, settings|
+        rule = Records::JoinRule.new(kind: kind, settings: settings)
+        say("whom a rule of joining by #{kind} would take in") { Work::JoinOutlook.new(rule, Work::Moment.new(now: NOW)).call }
+      end
       if ENV["EXPORT"]
         say("a whole export as CSV, 200,000 people", runs: 1) do
           Work::ExportPeople.new(Records::Person.kept, format: "csv", moment: Work::Moment.new(now: NOW)).file.close!

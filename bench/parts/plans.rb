@@ -38,8 +38,23 @@ module Bench
       end
       puts format("a page of members %s: %.0f ms", what, median { page.call })
     end
+    changed(id, by)
+    puts format("its results, with those who stayed quiet: %.0f ms", median { Work::Results.new(Records::Sequence[id]).call })
     member = Records::Member.where(sequence_id: id).first
     puts format("one member's way: %.0f ms", median { Work::WayThrough.of_member(Records::Member[member.id], by.call).ahead })
+  end
+
+  # A change of it, proposed and shown again, and then counted.
+  def changed(id, by)
+    steps = Work::StepInputs.of(Records::Sequence[id])
+    propose = -> do
+      change = Work::ChangePlan.new(Records::Sequence[id], by.call)
+      steps.first["amount"] += 1
+      change.propose({steps: steps}, version: change.sequence.proposal_version)
+      Web::SequenceJson.proposed(change, by.call)
+    end
+    puts format("a change proposed and shown: %.0f ms", median { propose.call })
+    puts format("counted: %.0f ms", median(1) { Work::ChangePlan.new(Records::Sequence[id], by.call).reckon.counts })
   end
 
   # Ten times a letter, a fork of two lanes with a letter in each, a task and a change.

@@ -69,7 +69,7 @@ RSpec.describe "a walk" do
       expect(page).to have_text("2 letters of “Seven to the workshop” that are still to go say this from now on.")
       click_button "Let it take effect"
     end
-    expect(page).to have_no_text("in its former words")
+    expect(page).to have_text("In “Seven to the workshop”: 0 people have had it, 2 will get it as it is here.")
   end
 
   it "of an opening within a week, a link, a second try, and tags of which one starts another sequence" do

@@ -44,6 +44,16 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(counts).to include("sooner" => 4)
   end
 
+  it "says beforehand how many have nothing for a field of a letter that is new" do
+    people.first(3).each { |person| person.update(city: nil) }
+    people.last.update(city: "Hull")
+    asking = make_letter(name: "To your town", body: "Dear all of {{city}},")
+    propose(steps + [{"kind" => "letter", "letter_id" => asking.id, "amount" => 2, "unit" => "days"}])
+    expect(told["gaps"].map { |one| one.values_at("words", "people") }).to eq([["To your town", 3]])
+    propose(added, version: 1)
+    expect(told["gaps"]).to eq([])
+  end
+
   it "is shown as the plan it would be, in which what is new has its number, and stays while it is changed on" do
     shown = propose(added)
     expect(shown["steps"].map { |step| step["proposed"] }).to eq([nil, nil, "new"])

@@ -19,7 +19,7 @@ module NimbleLetter
 
         head[:letters] = @change.words.all.map { |one| letter(one) }
         head.merge!(**proposed) if @sequence.proposal
-        head[:counts] = @change.reckon.counts if counts && head.fetch(:unsaid, []).empty?
+        head.merge!(counts: @change.reckon.counts, gaps: @change.gaps) if counts && head.fetch(:unsaid, []).empty?
         head
       end
 

@@ -49,6 +49,18 @@ module NimbleLetter
       # @return [Array<Array(Records::Step, String)>] of which steps something is still to be said, as the plan is laid out
       def unsaid = Unsaid.new(@moment).all(@sequence.steps)
 
+      # Of letters that are new at their step: somebody on the way who has nothing for a field would wait there.
+      # @return [Array<Hash>] step_id, words, people (at most so many)
+      def gaps
+        before = @sequence.letter_steps.to_h { |step| [step.id, step.letter_id] }
+        ids = @sequence.members_dataset.active.select_map(:person_id)
+        as_proposed do |sequence|
+          fresh = sequence.letter_steps.select { |step| step.letter && before[step.id] != step.letter_id }
+          found = fresh.map { |step| [step, MayHaveGap.new(step, @moment, Sender.of(sequence, @moment).boxes).among(ids).size] }
+          found.reject { |_, people| people.zero? }.map { |step, people| {step_id: step.id, words: headline(step), people: people} }
+        end
+      end
+
       # @param step [Records::Step]
       def headline(step) = StepWords.new(@sequence, @moment).headline(step)
 

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask, type Shape, upload } from '../../../api/client'
 import { Modal } from '../../../parts/Modal'
-import { ErrorNote, Loading } from '../../../parts/States'
+import { Starters } from '../../../parts/Starters'
+import { ErrorNote } from '../../../parts/States'
 
 /** A field among words, as a chip. */
 function Chip({ field }: { field: string }) {
@@ -33,7 +34,6 @@ export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; 
   const client = useQueryClient()
   const navigate = useNavigate()
   const input = useRef<HTMLInputElement>(null)
-  const [at, setAt] = useState(0)
   const { data: starters, error } = useQuery({
     queryKey: ['starters'],
     queryFn: async () => (await ask(api.GET('/api/letters/starters'))).starters,
@@ -53,7 +53,6 @@ export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; 
     mutationFn: (file: File) => upload<Shape<'Letter'>>(`/api/letters/file?name=${encodeURIComponent(file.name)}`, file),
     onSuccess: made,
   })
-  const shown = starters?.[at]
   return (
     <Modal wide title="A new letter" onClose={onClose}>
       {(make.error ?? bring.error) && <ErrorNote error={make.error ?? bring.error} />}
@@ -81,40 +80,19 @@ export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; 
         />
         <span className="muted text-xs self-center">JSON of ours, .eml, HTML or Markdown</span>
       </div>
-      <h3 className="field-label">Or begin with one of these, and make it yours</h3>
-      {error && <ErrorNote error={error} />}
-      {!starters && !error && <Loading lines={4} />}
-      <div className="grid grid-cols-[210px_minmax(0,1fr)] gap-5">
-        <ul>
-          {starters?.map((starter, i) => (
-            <li key={starter.key}>
-              <button
-                type="button"
-                aria-pressed={i === at}
-                className={`block w-full text-left px-2 py-1.5 rounded-sm ${i === at ? 'bg-base-200 font-semibold' : 'hover:bg-base-200'}`}
-                onClick={() => setAt(i)}
-              >
-                {starter.name}
-              </button>
-            </li>
-          ))}
-        </ul>
-        {shown && (
-          <div>
-            <div className="sheet !shadow-none px-5 py-4 font-serif text-[15px] leading-6 whitespace-pre-wrap max-h-72 overflow-auto">
-              <p className="font-sans text-xs font-semibold mb-3">
-                <Words text={shown.subject} />
-              </p>
-              <Words text={shown.words} />
-            </div>
-            <p className="text-right mt-3">
-              <button type="button" className="btn btn-sm btn-primary" onClick={() => make.mutate({ starter: shown.key })}>
-                Begin with this one
-              </button>
+      <Starters
+        starters={starters}
+        error={error}
+        onTake={(starter) => make.mutate({ starter })}
+        show={(shown) => (
+          <div className="sheet !shadow-none px-5 py-4 font-serif text-[15px] leading-6 whitespace-pre-wrap max-h-72 overflow-auto">
+            <p className="font-sans text-xs font-semibold mb-3">
+              <Words text={shown.subject} />
             </p>
+            <Words text={shown.words} />
           </div>
         )}
-      </div>
+      />
     </Modal>
   )
 }

@@ -166,6 +166,12 @@ function Numbers({
           </li>
         ))}
       </ul>
+      {proposal.gaps?.map((one) => (
+        <p key={one.step_id} className="bg-[var(--gap)] px-3 py-2 my-1">
+          <strong className="text-error font-semibold">Up to {plural(one.people, 'letter')}</strong> of “{one.words}” would have a
+          gap, and wait until it is filled.
+        </p>
+      ))}
       {proposal.out && proposal.out.length > 0 && (
         <p>Taken out: {proposal.out.map((step) => step.words).join(', ')}. Whoever has had it keeps it in their history.</p>
       )}

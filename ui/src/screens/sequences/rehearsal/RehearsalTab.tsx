@@ -82,6 +82,13 @@ export function RehearsalTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             )}
             . <Full rehearsal={data} />
           </p>
+          {data.people === 0 && (
+            <p className="mb-2">
+              {sequence.state === 'draft'
+                ? 'Nobody would be in it from the start, or a letter is still to be chosen. Say to whom it goes, to rehearse it.'
+                : 'Nobody is on the way.'}
+            </p>
+          )}
           <Assumption assumed={assumed} rates={data.rates} onChange={assume} />
           <Grid sequence={sequence} rehearsal={data} assumed={assumed} />
           <Moved {...{ sequence, assumed }} rehearsal={data} />
