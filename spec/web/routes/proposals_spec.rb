@@ -44,6 +44,20 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(counts).to include("sooner" => 4)
   end
 
+  it "counts the same whether or not whoever has the same ahead is walked through both plans" do
+    all.dispatch_due(Records::Delivery.max(:due_at))
+    fork = {"kind" => "fork", "within" => {"amount" => 2, "unit" => "days"}, "lanes" => [{"test" => {"kind" => "opened"}, "steps" => []},
+      {"test" => nil, "steps" => [{"kind" => "task", "words" => "Ring", "amount" => 1}]}]}
+    [added, steps.drop(1), steps.reverse, [*steps, fork], steps.tap { |plan| plan.last["amount"] = 9 }].each_with_index do |plan, version|
+      propose(plan, version: version)
+      quick = counts
+      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_return(false) # rubocop:disable RSpec/AnyInstance
+      expect(counts).to eq(quick)
+      RSpec::Mocks.space.proxy_for(Work::Reckoning).reset
+      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_call_original # rubocop:disable RSpec/AnyInstance
+    end
+  end
+
   it "says beforehand how many have nothing for a field of a letter that is new" do
     people.first(3).each { |person| person.update(city: nil) }
     people.last.update(city: "Hull")

@@ -19,8 +19,9 @@ module NimbleLetter
 
         head[:letters] = @change.words.all.map { |one| letter(one) }
         head.merge!(**proposed) if @sequence.proposal
-        head.merge!(counts: @change.reckon.counts, gaps: @change.gaps) if counts && head.fetch(:unsaid, []).empty?
-        head
+        return head unless counts && head.fetch(:unsaid, []).empty?
+
+        {**head, counts: @change.reckon.counts, gaps: @change.gaps}
       end
 
       private

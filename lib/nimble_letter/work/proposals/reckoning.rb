@@ -33,6 +33,35 @@ module NimbleLetter
       private
 
       def judged(members)
+        same, members = @reworded.any? ? [[], members] : members.partition { |member| same_ahead?(member) }
+        same.map { |member| ["untouched", member.person_id] } + walked(members)
+      end
+
+      # Nobody need be walked through two plans that are one from where they stand on.
+      def same_ahead?(member)
+        return false unless member.step_id && @plan[member.step_id]
+
+        (@same_ahead ||= {})[[member.plan, member.step_id]] ||= begin
+          old = @moment.plan_of(@sequence.id, member.plan)
+          ahead = [old, @plan].map { |plan| told(plan).values_at("leaving", *plan.possibly(member.step_id)) }
+          (ahead.uniq.size == 1) ? :same : :other
+        end
+        @same_ahead[[member.plan, member.step_id]] == :same
+      end
+
+      # @return [Hash] each step as it is said, and what takes people out
+      def told(plan)
+        (@told ||= {}.compare_by_identity)[plan] ||= begin
+          json = Core::Journey::PlanJson.write(plan)
+          {"leaving" => json.except("steps", "number"), **by_id(json["steps"])}
+        end
+      end
+
+      def by_id(steps)
+        steps.flat_map { |step| [[step["id"], step], *(step["lanes"] || []).flat_map { |lane| by_id(lane["steps"]).to_a }] }.to_h
+      end
+
+      def walked(members)
         people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
         before = Ahead.new(@sequence, @moment, of: :steps).call(members, people)
         members.group_by(&:plan).flat_map do |number, some|

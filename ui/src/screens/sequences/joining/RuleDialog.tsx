@@ -184,7 +184,7 @@ function Outlook({ sequence, kind, settings }: { sequence: Shape<'Sequence'>; ki
         {plural(people, 'person', 'people')}
       </OpensPeople>{' '}
       {LOOKS[data.about].words(people)}
-      {people > 0 && `, ${number(data.would_get_it ?? 0)} of whom would get it`}.
+      {people > 0 && `; ${number(data.would_get_it ?? 0)} of them may be written to and are not in it yet`}.
     </p>
   )
 }

@@ -150,6 +150,7 @@ function Letters({
               {stop.what === 'skip' && <span className="muted">passes them by</span>}
               {stop.what === 'wait' && <span className="muted">waits</span>}
             </div>
+            {stop.why && <p className="muted text-xs pl-47">{stop.why}</p>}
             {stop.what === 'send' && (
               <OneLetter
                 stepId={stop.step_id}
