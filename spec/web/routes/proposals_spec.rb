@@ -51,10 +51,10 @@ RSpec.describe "changing a sequence that runs, over the API" do
     [added, steps.drop(1), steps.reverse, [*steps, fork], steps.tap { |plan| plan.last["amount"] = 9 }].each_with_index do |plan, version|
       propose(plan, version: version)
       quick = counts
-      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_return(false) # rubocop:disable RSpec/AnyInstance
+      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_return(false)
       expect(counts).to eq(quick)
       RSpec::Mocks.space.proxy_for(Work::Reckoning).reset
-      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_call_original # rubocop:disable RSpec/AnyInstance
+      allow_any_instance_of(Work::Reckoning).to receive(:same_ahead?).and_call_original
     end
   end
 
