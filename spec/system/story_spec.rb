@@ -143,7 +143,7 @@ RSpec.describe "from a shared record to a counted reply" do
     figures = headings.zip(total).to_h
     expect(figures.values_at("Planned", "Sent", "Still due", "Failed", "Skipped", "In doubt")).to eq(%w[4 2 1 0 1 0])
     expect(figures.values_at("Replied", "Clicked", "Converted")).to eq(%w[1 0 1])
-    find("tr", text: "All letters").find_button("1", match: :first).click
+    find("tr", text: "All letters").find_button("1", exact: true, match: :first).click
     expect(page).to have_css("dialog", text: /1 person/)
     within("dialog") { click_button "Close" }
     click_link "Members 2"

@@ -54,6 +54,14 @@ RSpec.describe "laying out a plan, over the API" do
     expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil)
   end
 
+  it "lets our own page frame the answer where a letter would be shown, and nothing else" do
+    lay([{"kind" => "letter", "letter_id" => nil}])
+    call_api(:get, "/api/steps/#{sequence.refresh.steps.first.id}/stack/#{person.id}/shown", status: 422)
+    expect(last_response.headers["content-security-policy"]).to include("frame-ancestors 'self'", "default-src 'self'")
+    call_api(:get, "/api/steps/0/reader", status: 404)
+    expect(last_response.headers["content-security-policy"]).to include("frame-ancestors 'none'")
+  end
+
   it "takes nobody for an owner, and an empty field, as said" do
     nobody = {"kind" => "change", "what" => "owner", "to" => {"owner_id" => nil}}
     empty = {"kind" => "change", "what" => "field", "to" => {"field" => "person.city", "value" => nil}}

@@ -14,11 +14,15 @@ module NimbleLetter
         "permissions-policy" => "camera=(), geolocation=(), microphone=(), payment=()"
       }.freeze
 
+      # Where a letter would be shown our own page frames the answer, also one that says why there is none.
+      SHOWN = %r{\A/api/.*/shown\z}
+      FRAMED = {"content-security-policy" => POLICY.sub("frame-ancestors 'none'", "frame-ancestors 'self'")}.freeze
+
       def initialize(app) = @app = app
 
       def call(env)
         status, headers, body = @app.call(env)
-        [status, ALWAYS.merge(headers), body]
+        [status, {**ALWAYS, **(env["PATH_INFO"].match?(SHOWN) ? FRAMED : {}), **headers}, body]
       end
     end
   end

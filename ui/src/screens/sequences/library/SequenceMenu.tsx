@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { api, ask } from '../../../api/client'
+import { saveFile } from '../../../app/saveFile'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import { ErrorNote } from '../../../parts/States'
@@ -16,9 +17,14 @@ export function SequenceMenu({ id }: { id: number }) {
       navigate(`/sequences/${made.id}`)
     },
   })
+  const file = useMutation({
+    mutationFn: async () =>
+      saveFile(await api.GET('/api/sequences/{id}/file', { params: { path: { id } }, parseAs: 'blob' }), 'sequence.json'),
+  })
+  const error = copy.error ?? file.error
   return (
     <>
-      {copy.error && <ErrorNote error={copy.error} />}
+      {error && <ErrorNote error={error} />}
       <Popover words="More" label="More" className="btn btn-sm btn-plain">
         {(shut) => (
           <MenuList
@@ -29,7 +35,7 @@ export function SequenceMenu({ id }: { id: number }) {
             onPick={(act) => {
               shut()
               if (act === 'copy') copy.mutate()
-              else window.location.assign(`/api/sequences/${id}/file`)
+              else file.mutate()
             }}
           />
         )}

@@ -6,7 +6,7 @@ import { Empty } from '../../../parts/States'
 import { WhoJoins } from '../joining/WhoJoins'
 import { FirstLetter } from '../steps/LetterStep'
 import { Notes } from '../steps/Notes'
-import { StepPanel } from '../steps/StepPanel'
+import { type StepChange, StepPanel } from '../steps/StepPanel'
 import type { Change } from '../useChanges'
 import { AddHere } from './AddHere'
 import * as edit from './edit'
@@ -111,7 +111,10 @@ export function PlanTab({
       : []),
   ])
   const first = { branch: null, at: 0 }
-  const changeStep = (id: number, change: Partial<Shape<'StepInput'>>) => plan.put(edit.change(now(), id, change))
+  const changeStep = (id: number, change: StepChange) => {
+    const step = edit.inOrder(now()).find((one) => one.id === id)
+    if (step) plan.put(edit.change(now(), id, typeof change === 'function' ? change(step) : change))
+  }
   return (
     <>
       <PlanLine

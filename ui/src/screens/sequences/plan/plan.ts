@@ -75,9 +75,11 @@ export function shown(kept: Step[], sent: Input[]): Step[] | null {
     const inside = before.lanes.map((lane) => {
       const one = lanes?.find((other) => other.id === lane.id)
       const steps = one && shown(kept, one.steps ?? [])
-      return steps && { ...lane, steps }
+      return steps && { ...lane, words: one.words, test: one.test, comes_back: one.comes_back ?? lane.comes_back, steps }
     })
-    return inside.every(Boolean) ? ({ ...before, lanes: inside } as Step) : null
+    // One lane more waits for its number.
+    const all = inside.every(Boolean) && lanes?.length === inside.length
+    return all ? ({ ...before, within: input.within, lanes: inside } as Step) : null
   })
   return merged.every((step) => step !== null) ? merged : null
 }

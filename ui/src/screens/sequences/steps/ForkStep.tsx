@@ -14,6 +14,7 @@ import { soLong, type Unit } from './timing'
 
 type Step = Shape<'Step'>
 type Lane = Shape<'LaneInput'>
+type Fork = Pick<Shape<'StepInput'>, 'within' | 'lanes'>
 type Test = NonNullable<Lane['test']>
 type Waited = NonNullable<Test['kind']>
 
@@ -36,18 +37,28 @@ export function ForkStep({
   sequence: Shape<'Sequence'>
   step: Step
   editable: boolean
-  onChange: (change: { within?: object | null; lanes?: Lane[] }) => void
+  /** Each change is made on the fork as it is by then, since the one before may still be on its way. */
+  onChange: (change: (now: Fork) => Partial<Fork>) => void
 }) {
   const seen = step.lanes ?? []
   const lanes = stepInput(step).lanes ?? []
+  const change = (make: (lanes: Lane[]) => Lane[]) => onChange((now) => ({ lanes: make(now.lanes ?? []) }))
+  // One without a number yet is found by its place.
+  const at = (all: Lane[], i: number) => {
+    const id = lanes[i]?.id
+    return id ? all.findIndex((lane) => lane.id === id) : i
+  }
   const set = (i: number, part: Partial<Lane>) =>
-    onChange({ lanes: lanes.map((lane, n) => (n === i ? { ...lane, ...part } : lane)) })
+    change((all) => all.map((lane, n) => (n === at(all, i) ? { ...lane, ...part } : lane)))
   const within = (step.within ?? null) as { amount?: number; unit?: Unit } | null
   const waits = { counted: 'step' as const, amount: within?.amount ?? 0, unit: within?.unit ?? ('working_days' as const) }
   const rest = lanes.findIndex((lane) => !lane.test)
   const reacting = lanes.some((lane) => lane.test?.kind)
   const addLane = (test: Test | null) =>
-    onChange({ lanes: lanes.toSpliced(rest < 0 ? lanes.length : rest, 0, { test, comes_back: true, steps: [] }) })
+    change((all) => {
+      const otherwise = all.findIndex((lane) => !lane.test)
+      return all.toSpliced(otherwise < 0 ? all.length : otherwise, 0, { test, comes_back: true, steps: [] })
+    })
   return (
     <>
       {editable ? (
@@ -59,14 +70,22 @@ export function ForkStep({
                 <AmountChoice
                   timing={waits}
                   onChange={({ amount, unit }) =>
-                    onChange({ within: { ...within, amount: amount ?? waits.amount, unit: unit ?? waits.unit } })
+                    onChange(({ within: now }) => ({
+                      within: {
+                        amount: waits.amount,
+                        unit: waits.unit,
+                        ...now,
+                        ...(amount !== undefined && { amount }),
+                        ...(unit && { unit }),
+                      },
+                    }))
                   }
                 />
                 <button
                   type="button"
                   className="block w-full text-left px-1.5 py-1 mt-1 rounded-sm hover:bg-base-200"
                   onClick={() => {
-                    onChange({ within: null })
+                    onChange(() => ({ within: null }))
                     shut()
                   }}
                 >
@@ -92,8 +111,8 @@ export function ForkStep({
                 headline={seen[i]?.headline ?? ''}
                 hasRest={rest >= 0 && rest !== i}
                 onChange={(part) => set(i, part)}
-                onUp={i > 0 && lane.test ? () => onChange({ lanes: moved(lanes, i) }) : undefined}
-                onOut={() => onChange({ lanes: lanes.toSpliced(i, 1) })}
+                onUp={i > 0 && lane.test ? () => change((all) => moved(all, at(all, i))) : undefined}
+                onOut={() => change((all) => all.toSpliced(at(all, i), 1))}
               />
             ) : (
               <p className="flex justify-between gap-3">

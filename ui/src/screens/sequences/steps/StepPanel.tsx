@@ -17,6 +17,8 @@ import { WhenForSomebody } from './When'
 type Step = Shape<'Step'>
 type Sequence = Shape<'Sequence'>
 
+/** What becomes of a step, or how it is made of the step as it is by then. */
+export type StepChange = Partial<Shape<'StepInput'>> | ((now: Shape<'StepInput'>) => Partial<Shape<'StepInput'>>)
 /** What can be done with a step as a whole. */
 export type StepActs = { up: () => void; down: () => void; copy: () => void; out: () => void; close: () => void }
 
@@ -32,7 +34,7 @@ export function StepPanel({
   step: Step
   editable: boolean
   acts: StepActs
-  onChange: (change: Partial<Shape<'StepInput'>>) => void
+  onChange: (change: StepChange) => void
 }) {
   const draft = sequence.state === 'draft'
   const update = (change: Partial<Step>) => onChange(change as Partial<Shape<'StepInput'>>)
@@ -53,7 +55,7 @@ export function StepPanel({
       {editable && step.missing && <p className="text-error font-semibold mb-2">Still to be said: {step.missing}.</p>}
       {editable && <OfItsKind sequence={sequence} step={step} onChange={onChange} />}
       {step.kind === 'fork' ? (
-        <ForkStep sequence={sequence} step={step} editable={editable} onChange={onChange as (change: object) => void} />
+        <ForkStep sequence={sequence} step={step} editable={editable} onChange={onChange} />
       ) : (
         <>
           {editable ? (
