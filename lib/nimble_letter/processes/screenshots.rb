@@ -133,9 +133,9 @@ module NimbleLetter
         @browser.save_screenshot(File.join(FOLDER, "#{view.name}.png"))
       end
 
-      # The last letter once more, which nobody gets before it takes effect.
+      # The first letter once more, which nobody gets before it takes effect.
       def propose
-        @browser.find_elements(css: "button[data-step]").last.click
+        @browser.find_elements(css: "button[data-step]").first.click
         @browser.find_element(css: "body").send_keys("c")
         wait("section[aria-label='What is proposed']")
       end
