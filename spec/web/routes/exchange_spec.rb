@@ -161,11 +161,15 @@ RSpec.describe "sequences as files" do
 
   it "are copied with their plan, letters, rules and notes, and without anybody" do
     start(sequence) if sequence.steps.none?
+    Records::JoinRule.create(sequence_id: sequence.id, kind: "list", settings: {"list_id" => 99_999}, hears: "list", created_at: now,
+      updated_at: now)
     copy = call_api(:post, "/api/sequences/#{sequence.id}/copy", status: 201)
     expect(copy).to include("name" => "Quiet: all of it, copy", "state" => "draft", "leave_on" => sequence.leave_on)
     plain = ->(steps) { JSON.generate(steps).gsub(/"(id|step_id)":-?\d+/, '"\1":0') }
     expect(plain.call(PlanInput.of(Records::Sequence[copy["id"]]))).to eq(plain.call(PlanInput.of(sequence)))
-    expect([Records::JoinRule.where(sequence_id: copy["id"]).count, Records::PlanNote.where(sequence_id: copy["id"]).count]).to eq([2, 1])
+    words = call_api(:get, "/api/sequences/#{copy["id"]}/joining")["rules"].map { |rule| rule["words"] }
+    expect(words.last).to eq("whoever is put on the list a list that is gone")
+    expect([words.size, Records::PlanNote.where(sequence_id: copy["id"]).count]).to eq([3, 1])
     expect(Records::Member.where(sequence_id: copy["id"]).count).to eq(0)
   end
 end

@@ -13,15 +13,8 @@ module NimbleLetter
       # @param change [Work::ChangePlan]
       # @return [Hash] as it is proposed; as it is where nothing is
       def self.proposed(change, moment)
-        before = change.sequence.steps.to_h { |step| [step.id, told(step)] }
-        change.as_proposed do |sequence|
-          changed = sequence.steps.to_h { |step| [step.id, before.key?(step.id) ? ("changed" if before[step.id] != told(step)) : "new"] }
-          new(sequence, moment, changed: changed.compact).write
-        end
+        change.as_proposed_with_marks { |sequence, marks| new(sequence, moment, changed: marks).write }
       end
-
-      def self.told(step) = step.values.slice(:letter_id, :lane_id, :settings, :other, *Records::Step::TIMING, :on_date, :weekdays)
-      private_class_method :told
 
       # @return [Hash] see Sequence in openapi.yaml
       def write

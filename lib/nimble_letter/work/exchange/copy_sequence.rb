@@ -9,10 +9,10 @@ module NimbleLetter
       # @return [Records::Sequence]
       def self.call(sequence, moment:)
         Records.db.transaction do
-          made = PlanSequence.make(name: "#{sequence.name}, copy"[0, 160], audience: whom(sequence, moment), moment: moment)
+          made = PlanSequence.make(name: "#{sequence.name}, copy"[0, 160], audience: nil, moment: moment)
           steps = StepInputs.anew(StepInputs.of(sequence))
           PlanSequence.change(made, {version: made.version, steps: steps, **kept(sequence)}, moment: moment)
-          made.update(status_set_id: sequence.status_set_id)
+          made.update(audience: sequence.audience, status_set_id: sequence.status_set_id)
           Records::JoinRule.where(sequence_id: sequence.id).order(:id).each { |rule| join(made, rule, moment) }
           Records::PlanNote.where(sequence_id: sequence.id, step_id: nil).order(:id).each do |note|
             NoteOnPlan.write(made, note.text, step_id: nil, moment: moment)
@@ -24,20 +24,10 @@ module NimbleLetter
       def self.kept(sequence) = {sender: sequence.sender, leave_on: sequence.leave_on, leave_if: sequence.leave_if}
       private_class_method :kept
 
-      # Whose filter is gone begins with nobody.
-      def self.whom(sequence, moment)
-        moment.audience(sequence.audience) && sequence.audience
-      rescue NotFound, Invalid
-        {}
-      end
-      private_class_method :whom
-
+      # As it is, also one about what is gone: the copy says so where the other does.
       def self.join(made, rule, moment)
-        input = {kind: rule.kind, settings: rule.settings, **rule.values.slice(:again, :gap_days, :live, :now_too)}
-        KeepRule.make(made, input, moment: moment)
-      rescue Invalid
-        # A rule about what is gone joins nobody, there as here.
-        nil
+        Records::JoinRule.create(**rule.values.slice(:kind, :hears, :again, :gap_days, :live, :now_too), settings: rule.settings,
+          sequence_id: made.id, account_id: moment.account&.id, created_at: moment.now, updated_at: moment.now)
       end
       private_class_method :join
     end

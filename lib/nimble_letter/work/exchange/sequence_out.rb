@@ -13,7 +13,7 @@ module NimbleLetter
       end
 
       # @return [Hash] see docs/FILES.md
-      # @raise [Invalid] when it asks for what cannot go along
+      # @raise [Invalid, NotFound] when it asks for what cannot go along, or is gone
       def call
         steps = StepInputs.of(@sequence)
         letters = letters_of(steps)
@@ -71,17 +71,11 @@ module NimbleLetter
         Records::JoinRule.where(sequence_id: @sequence.id).order(:id).filter_map do |rule|
           settings = rule.settings
           if rule.kind == "filter"
-            condition = condition_of(settings["audience"]) or next
+            condition = @moment.audience(settings["audience"]).condition or next
             settings = {"audience" => {"condition" => condition}}
           end
           {"kind" => rule.kind, "settings" => settings, **rule.values.slice(:again, :gap_days, :now_too).transform_keys(&:to_s)}
         end
-      end
-
-      def condition_of(audience)
-        @moment.audience(audience).condition
-      rescue NotFound, Invalid
-        nil
       end
 
       # Where somebody stands is asked of steps that are numbered otherwise elsewhere.

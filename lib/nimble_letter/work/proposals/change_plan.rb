@@ -15,9 +15,9 @@ module NimbleLetter
         @sequence, @moment = sequence, moment
       end
 
-      # Keeps what is proposed. Something may still be to be said of a step, as in a draft; it takes effect only once it is.
+      # Keeps what is proposed. Something may still be to be said of a step, as in a draft; it takes effect only once it is. What is as
+      # it runs already is no proposal.
       # @param input [Hash{Symbol=>Object}] of PARTS; what is missing stays as it was proposed, or is
-      # What is as it runs already is no proposal.
       # @param version [Integer] of the proposal, as the person saw it; 0 is none yet
       # @raise [Invalid, Conflict]
       def propose(input, version:)
@@ -41,6 +41,17 @@ module NimbleLetter
           clear
         end
         @sequence
+      end
+
+      # As it would be, and which steps are another than in the plan in effect.
+      # @yield [Records::Sequence, Hash{Integer=>String}] "new" or "changed" by step
+      # @return what the block returns
+      def as_proposed_with_marks
+        before = @sequence.steps.to_h { |step| [step.id, said_of(step)] }
+        as_proposed do |sequence|
+          marks = sequence.steps.to_h { |step| [step.id, before.key?(step.id) ? ("changed" if before[step.id] != said_of(step)) : "new"] }
+          yield(sequence, marks.compact)
+        end
       end
 
       # @return [ChangedWords] what was written in its letters since
@@ -133,6 +144,8 @@ module NimbleLetter
       end
 
       def clear = @sequence.update(proposal: nil, proposal_version: @sequence.proposal_version + 1, proposed_by_id: nil, proposed_at: nil)
+
+      def said_of(step) = step.values.slice(:letter_id, :lane_id, :settings, :other, *Records::Step::TIMING, :on_date, :weekdays)
 
       # @return [Array] all that a proposal can change
       def as_laid_out =

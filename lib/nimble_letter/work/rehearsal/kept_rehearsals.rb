@@ -5,7 +5,7 @@ require "securerandom"
 module NimbleLetter
   module Work
     # The rehearsals that were run last, in memory: whoever looks into one asks about that one, and not about another that was run since.
-    # One that is not kept any more is run again.
+    # Of one that is not kept any more nothing can be asked.
     class KeptRehearsals
       MOST = 6
 

@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import type { Shape } from '../../../api/client'
 import { instant } from '../../../app/dates'
-import { day, number } from '../../../app/format'
+import { day, plural } from '../../../app/format'
 import { useSession } from '../../../app/session'
 import { DateInput } from '../../../parts/DateInput'
 import { Popover } from '../../../parts/Popover'
+import { PeopleCount } from '../../people/behind/PeopleCount'
 import { useSieve } from '../../people/table/usePeople'
 import { ConditionDialog } from '../steps/ConditionDialog'
 import type { Change } from '../useChanges'
@@ -114,5 +115,13 @@ function lastDay(at: string, timeZone: string): string {
 function HoldsNow({ condition }: { condition: Shape<'Condition'> }) {
   const { data } = useSieve({ condition })
   if (!data) return null
-  return <span className="muted">It holds of {number(data.matching)} people in the records now.</span>
+  return (
+    <span className="muted">
+      It holds of{' '}
+      <PeopleCount title="It holds of them now" count={data.matching} condition={condition}>
+        {plural(data.matching, 'person', 'people')}
+      </PeopleCount>{' '}
+      in the records now.
+    </span>
+  )
 }

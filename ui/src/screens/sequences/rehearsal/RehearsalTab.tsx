@@ -73,7 +73,17 @@ export function RehearsalTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             >
               {plural(data.people, 'person', 'people')}
             </Behind>{' '}
-            get <strong className="font-semibold">{plural(data.letters, 'letter')}</strong>
+            get{' '}
+            <Behind
+              {...{ sequence, assumed }}
+              rehearsal={data}
+              count={data.letters}
+              letters={data.letters}
+              asked={{}}
+              title="Get a letter"
+            >
+              {plural(data.letters, 'letter')}
+            </Behind>
             <Tasks rehearsal={data} />
             {data.first_at && data.last_at && (
               <>
