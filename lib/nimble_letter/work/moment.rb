@@ -72,6 +72,9 @@ module NimbleLetter
       # @return [Core::Journey::Machine]
       def machine = @machine ||= Core::Journey::Machine.new(calendar: calendar, our_zone: firm.zone)
 
+      # @return [Core::Journey::Alike] the machine for a great many at once
+      def alike = @alike ||= Core::Journey::Alike.new(machine)
+
       # @return [Core::Calendar::WorkCalendar] with the holidays where they live
       def calendar_of(person) = person.country ? (@calendars[person.country] ||= firm.calendar(now, person.country)) : calendar
 

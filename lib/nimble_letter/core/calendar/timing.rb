@@ -26,11 +26,21 @@ module NimbleLetter
         # What the timing is about for one member. base: when the step before was done. joined: when they joined. dates: by field
         # key. seed: spaces letters unevenly; the same seed gives the same second.
         About = Struct.new(:base, :joined, :dates, :their_zone, :our_zone, :calendar, :seed)
+        # Over what a seed spaces those who are alike but for it. opens: seconds since 1970; length: in seconds; moved: as of Due;
+        # all_day: whether it is the same whenever on that day somebody came to the step.
+        Span = Struct.new(:opens, :length, :moved, :all_day) do
+          # @return [Time] when it is due for somebody
+          def at(seed) = Time.at(opens + Timing.spread(length, seed)).utc
+        end
 
         DEFAULTS = {counted: "step", amount: 0, unit: "working_days", date: nil, field: nil, yearly: false, from_minute: 540,
                     to_minute: 690, weekdays: EVERY_DAY, days: "working", zone: "theirs", late: "skip", no_date: "skip"}.freeze
 
         attr_reader(*DEFAULTS.keys)
+
+        # Knuth's multiplicative hash spreads neighbouring numbers evenly (The Art of Computer Programming 3, 6.4).
+        # @return [Integer] seconds into a stretch of so many
+        def self.spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
 
         # @param counted [String] of COUNTED: from when
         # @param amount [Integer] of units; negative for so long before a date
@@ -63,7 +73,7 @@ module NimbleLetter
         # @return [Due, nil] nil when the date it is about is empty. Never before the member came to the step, and inside an
         #   opening of the window.
         def due(about)
-          zone_in_use = (zone == "theirs") ? about.their_zone : about.our_zone
+          zone_in_use = zone_in_use(about)
           case counted
           when "step" then after(about.base, about, zone_in_use)
           when "joining" then not_past(after(about.joined, about, zone_in_use), about, zone_in_use)
@@ -72,27 +82,40 @@ module NimbleLetter
           end
         end
 
-        # @return [Due] the first second inside the window, at this instant or after
-        def next_opening(instant, about, zone_in_use = (zone == "theirs") ? about.their_zone : about.our_zone)
-          date, minute = Zones.local(zone_in_use, instant)
-          if fitting(date, about.calendar) == date
-            return Due.new(instant, instant, nil, false) if minute >= from_minute && minute < shuts_at
-            return Due.new(slot(date, from_minute, about.seed, zone_in_use), instant, :window, false) if minute < from_minute
-          end
-          day = fitting(date + 1, about.calendar)
-          Due.new(slot(day, from_minute, about.seed, zone_in_use), instant, moved(date, about.calendar) || :window, false)
+        # @return [Span, nil] nil where not only the seed tells apart those who came to the step on one day: all but so many days, weeks
+        #   or months after the step before
+        def span(about)
+          return unless spaced_by_day?
+
+          zone_in_use = zone_in_use(about)
+          came_on, minute = Zones.local(zone_in_use, about.base)
+          day = shifted(came_on, about.calendar)
+          fit, first, moved = opening_on(day, came_on, minute, about)
+          # How much is left of a day's window hangs on the minute one comes.
+          first && spanned(zone_in_use, fit, first, moved, fitting(day, about.calendar) > came_on)
         end
+
+        def spaced_by_day? = counted == "step" && !SECONDS.key?(unit)
+
+        # @return [TZInfo::Timezone] by whose clock it goes
+        def zone_in_use(about) = (zone == "theirs") ? about.their_zone : about.our_zone
+
+        # @return [Due] the first second inside the window, at this instant or after
+        def next_opening(instant, about, zone_in_use = zone_in_use(about)) =
+          opened(opening_after(instant, about, zone_in_use), instant, about, zone_in_use)
 
         # @return [Due] when what missed its time may go: as #next_opening, but what was meant for exactly one minute may be late by
         #   so much of the same day before it waits for another
         def reopening(instant, about)
-          return next_opening(instant, about) unless to_minute == from_minute
+          zone_in_use = zone_in_use(about)
+          opened(reopening_on(instant, about, zone_in_use), instant, about, zone_in_use)
+        end
 
-          date, minute = Zones.local((zone == "theirs") ? about.their_zone : about.our_zone, instant)
-          late = minute - from_minute
-          return Due.new(instant, instant, nil, false) if fits?(date, about.calendar) && late.between?(0, MINUTES_LATE)
-
-          next_opening(instant, about)
+        # @return [Span, nil] as #reopening, for those who are alike; nil: at once, or where it is no even stretch
+        def reopening_span(instant, about)
+          zone_in_use = zone_in_use(about)
+          date, first, moved = reopening_on(instant, about, zone_in_use)
+          first && spanned(zone_in_use, date, first, moved, false)
         end
 
         def fixed? = %w[date field].include?(counted)
@@ -106,11 +129,34 @@ module NimbleLetter
 
         private
 
+        # @param opening [Array(Date, Integer, Symbol)] as of #opening_on
+        def opened(opening, instant, about, zone_in_use)
+          date, first, moved = opening
+          Due.new(first ? slot(date, first, about.seed, zone_in_use) : instant, instant, moved, false)
+        end
+
+        def opening_after(instant, about, zone_in_use)
+          date, minute = Zones.local(zone_in_use, instant)
+          if fitting(date, about.calendar) == date
+            return [date, nil, nil] if minute >= from_minute && minute < shuts_at
+            return [date, from_minute, :window] if minute < from_minute
+          end
+          [fitting(date + 1, about.calendar), from_minute, moved(date, about.calendar) || :window]
+        end
+
+        def reopening_on(instant, about, zone_in_use)
+          if to_minute == from_minute
+            date, minute = Zones.local(zone_in_use, instant)
+            return [date, nil, nil] if fits?(date, about.calendar) && (minute - from_minute).between?(0, MINUTES_LATE)
+          end
+          opening_after(instant, about, zone_in_use)
+        end
+
         def after(base, about, zone_in_use)
           seconds = SECONDS[unit]
           if seconds
             delay = amount * seconds
-            return next_opening(base + delay + spread([delay / SPREAD_SHARE, WIDEST_SPREAD].min, about.seed), about, zone_in_use)
+            return next_opening(base + delay + Timing.spread([delay / SPREAD_SHARE, WIDEST_SPREAD].min, about.seed), about, zone_in_use)
           end
           on(shifted(Zones.local(zone_in_use, base).first, about.calendar), base, about, zone_in_use)
         end
@@ -118,22 +164,31 @@ module NimbleLetter
         # On a day, or the next that fits; what is left of the window when it is the day one comes to the step.
         def on(day, from, about, zone_in_use)
           came_on, minute = Zones.local(zone_in_use, about.base)
+          fit, first, moved = opening_on(day, came_on, minute, about)
+          Due.new(first ? slot(fit, first, about.seed, zone_in_use) : about.base, from, moved, false)
+        end
+
+        # @return [Array(Date, Integer, Symbol)] the day, the minute from which there is room in its window (nil: at once), and why it
+        #   is not the day that was counted
+        def opening_on(day, came_on, minute, about)
           fit = fitting(day, about.calendar)
           moved = moved(day, about.calendar) unless fit == day
-          return Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved, false) unless fit == came_on
-
+          return [fit, from_minute, moved] unless fit == came_on
           # At exactly that minute there is nothing left to space.
-          return Due.new(about.base, from, moved, false) if minute == from_minute && to_minute == from_minute
+          return [fit, nil, moved] if minute == from_minute && to_minute == from_minute
 
           left = shuts_at - [minute, from_minute].max
-          if minute < from_minute || left > SHORTEST_WINDOW
-            first = (minute < from_minute) ? from_minute : minute + 1
-            return Due.new(slot(fit, first, about.seed, zone_in_use), from, moved, false)
-          end
-          return Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved, false) if fixed?
+          return [fit, (minute < from_minute) ? from_minute : minute + 1, moved] if minute < from_minute || left > SHORTEST_WINDOW
+          return [fit, from_minute, moved] if fixed?
 
-          fit = fitting(fit + 1, about.calendar)
-          Due.new(slot(fit, from_minute, about.seed, zone_in_use), from, moved || :window, false)
+          [fitting(fit + 1, about.calendar), from_minute, moved || :window]
+        end
+
+        # The clocks of a few windows change within them; what is due there is no even stretch.
+        def spanned(zone_in_use, date, first_minute, moved, all_day)
+          opens = Zones.instant(zone_in_use, date, first_minute).to_i
+          length = [(to_minute - first_minute) * 60, 0].max
+          Span.new(opens, length, moved, all_day) if Zones.instant(zone_in_use, date, to_minute).to_i - opens == length || length.zero?
         end
 
         # A time that was past when they came to the step: at the next opening, marked as late.
@@ -197,12 +252,9 @@ module NimbleLetter
         def shuts_at = (to_minute == from_minute) ? from_minute + 1 : to_minute
 
         def slot(date, first_minute, seed, zone_in_use)
-          offset = spread((to_minute - first_minute) * 60, seed)
+          offset = Timing.spread((to_minute - first_minute) * 60, seed)
           Zones.instant(zone_in_use, date, first_minute + offset / 60, offset % 60)
         end
-
-        # Knuth's multiplicative hash spreads neighbouring numbers evenly (The Art of Computer Programming 3, 6.4).
-        def spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
 
         def wrong(message, at) = raise(Invalid.new("About the timing: #{message}.", code: :timing_unclear, at: at))
       end

@@ -14,7 +14,8 @@ module NimbleLetter
         KINDS = [*WITHIN.keys, "task_done"].freeze
         NUMBERS = KINDS.each_with_index.to_h.freeze
         MASK = 0x3FFFFFFF
-        private_constant :KINDS, :NUMBERS, :MASK
+        NOTHING = [].freeze
+        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -42,13 +43,13 @@ module NimbleLetter
         # @param link [String, nil] the one a click is on
         # @return [Array<Known::Event>] oldest first
         def reactions(person_id, step, at, link = nil)
-          return [] if silent?
+          return NOTHING if silent?
           return [event("bounced", step, at + 60)] if happens?("bounced", person_id, step)
 
           opened = after("opened", person_id, step, at)
           clicked = opened && after("clicked", person_id, step, opened)
           replied = after("replied", person_id, step, opened || at)
-          return [] unless opened || replied
+          return NOTHING unless opened || replied
 
           [(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
             (event("replied", step, replied) if replied)].compact.sort_by(&:at)

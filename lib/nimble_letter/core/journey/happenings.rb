@@ -10,6 +10,7 @@ module NimbleLetter
         # reaction: something the person did themselves. waited_for: whether a lane can be about it.
         Kind = Struct.new(:takes_out, :of, :marks, :reaction, :waited_for, keyword_init: true)
         NOTHING = {}.freeze
+        NONE = [].freeze
         NO = {do_not_mail: true}.freeze
         FAILED = {address_failed: true}.freeze
 

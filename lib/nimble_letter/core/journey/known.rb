@@ -12,7 +12,10 @@ module NimbleLetter
         # The machine needs to know whether this holds, and was not told.
         class NotAsked < Error; end
 
-        attr_reader :events, :dates, :their_zone, :seed, :nods, :had, :away_until, :their_calendar
+        # @return [Known] the same but for its happenings: one and the same object however many of them came
+        attr_reader :core
+
+        attr_reader :answers, :events, :dates, :their_zone, :seed, :nods, :had, :away_until, :their_calendar
 
         # @param events [Array<Event>] oldest first
         # @param answers [Hash{Object=>Boolean}] by condition
@@ -23,9 +26,11 @@ module NimbleLetter
         # @param had [Array<Integer>] ids of steps that are done in this round; nobody gets one twice, wherever it stands by now
         # @param away_until [Date, nil] the day they said they are back
         # @param their_calendar [Calendar::WorkCalendar, nil] which days are worked where they are; nil: as here
-        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil, their_calendar: nil)
+        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil, their_calendar: nil,
+          core: nil)
           @events, @answers, @dates, @their_zone, @seed = events, answers, dates, their_zone, seed
           @nods, @had, @away_until, @their_calendar = nods, had, away_until, their_calendar
+          @core = core || self
           freeze
         end
 
@@ -46,6 +51,7 @@ module NimbleLetter
             had: had,
             away_until: away_until,
             their_calendar: their_calendar,
+            core: (core if others.empty?),
             **others
           )
       end

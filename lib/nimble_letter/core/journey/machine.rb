@@ -50,12 +50,22 @@ module NimbleLetter
         # @return [Calendar::Timing::Due, nil] when a fork waits no longer
         def limit(fork, place, known) = fork.within&.due(about(fork, place, known))
 
-        private
+        # @return [Calendar::Timing::Span, nil] see Calendar::Timing#span
+        def span(step, place, known) = timing(step)&.span(about(step, place, known))
 
+        # @return [Integer] the seed of one step for one member: each step has its own minute within the window, so that letters do
+        #   not always come at 9:24
+        def spacing(step, known) = known.seed * 31 + step.id
+
+        # @return [Calendar::Timing::About]
         def about(step, place, known) =
-          # Each step has its own minute within the window, so that letters do not always come at 9:24.
           Calendar::Timing::About.new(place.base, place.joined, known.dates, known.their_zone, @our_zone,
-            calendar(timing(step), known), known.seed * 31 + step.id)
+            calendar(timing(step), known), spacing(step, known))
+
+        # @return [TZInfo::Timezone] by whose clock a step goes
+        def zone(step, known) = (timing(step).zone == "theirs") ? known.their_zone : @our_zone
+
+        private
 
         def timing(step) = step.is_a?(Steps::Fork) ? step.within : step.timing
 
@@ -130,7 +140,7 @@ module NimbleLetter
         # Whoever is away reads it the working day after they are back.
         def back(due, step, place, known)
           about = about(step, place, known)
-          zone = (step.timing.zone == "theirs") ? known.their_zone : @our_zone
+          zone = zone(step, known)
           return due if Calendar::Zones.local(zone, due.at).first > known.away_until
 
           opens = Calendar::Zones.instant(zone, calendar(step.timing, known).on_or_after(known.away_until + 1), 0)

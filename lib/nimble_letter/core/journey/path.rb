@@ -11,7 +11,7 @@ module NimbleLetter
         # Longer than any plan can be walked.
         MOST = 10_000
 
-        # @param machine [Machine]
+        # @param machine [Machine, Alike]
         def initialize(machine, plan, known)
           @machine, @plan, @known = machine, plan, known
         end

@@ -14,6 +14,13 @@ module NimbleLetter
           freeze
         end
 
+        # @return [Place] before another step, to which they came then
+        def on(step_id, base)
+          other = dup
+          other.step_id, other.base, other.begun = step_id, base, nil
+          other.freeze
+        end
+
         def with(**changes)
           other = dup
           changes.each { |name, value| other[name] = value }

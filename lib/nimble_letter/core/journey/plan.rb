@@ -23,11 +23,15 @@ module NimbleLetter
           @leaves = @leave_on.to_h { |kind| [kind, true] }.freeze
           @by_id, @follows, @leads, @lanes, @forks = {}, {}, {}, {}, {}
           index(@steps, nil, nil)
+          @heeded = @by_id.transform_values { |step| step.heeds }.freeze
           [@by_id, @follows, @leads, @lanes, @forks].each(&:freeze)
           freeze
         end
 
         def leaves_on?(kind) = @leaves.key?(kind)
+
+        # @return [Boolean] whether this could decide anything for somebody who stands before that step; all else waits until they go on
+        def heeds?(step_id, kind) = leaves_on?(kind) || @heeded.fetch(step_id, Happenings::NONE).include?(kind)
 
         # @return [Steps::Letter, …, nil]
         def [](id) = @by_id[id]
@@ -106,7 +110,7 @@ module NimbleLetter
         def entrance(at) = Place.new(step_id: steps.first&.id, base: at)
 
         # @return [Place] when the step they stand before is done
-        def after(place, at) = place.with(step_id: following(place.step_id), base: at, begun: nil)
+        def after(place, at) = place.on(following(place.step_id), at)
 
         # @param lane [Steps::Lane, nil] nil: on behind the fork
         # @param because [Known::Event, nil] what took it; it takes no other lane
@@ -115,7 +119,7 @@ module NimbleLetter
           fork = self[place.step_id]
           first = lane&.steps&.first
           on = first ? first.id : (following(fork.id) if lane.nil? || lane.comes_back)
-          place.with(step_id: on, base: at, begun: nil, spent: because ? place.spent + [because.id] : place.spent)
+          because ? place.with(step_id: on, base: at, begun: nil, spent: place.spent + [because.id]) : place.on(on, at)
         end
 
         # @return [Array<Object>] conditions that may be asked of somebody at this place

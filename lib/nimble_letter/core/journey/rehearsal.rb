@@ -7,8 +7,9 @@ module NimbleLetter
       # order of time. Nothing is written.
       class Rehearsal
         # Somebody on their way. box: of Sending::Room; place: where they stand; known: what has happened. The rest is the rehearsal's:
-        # pending: what is assumed and has not come yet; decision: what is next; wanted: when it was due; due: since it was put off
-        Traveller = Struct.new(:id, :box, :place, :known, :had_letter, :pending, :decision, :wanted, :due, :why) do
+        # pending: what is assumed and has not come yet; decision: what is next; wanted: when it was due; due: since it was put off;
+        # at, turn: when it is their turn, and by what that is put in order.
+        Traveller = Struct.new(:id, :box, :place, :known, :had_letter, :pending, :decision, :wanted, :due, :why, :at, :turn) do
           def initialize(*)
             super
             self.pending ||= []
@@ -37,7 +38,7 @@ module NimbleLetter
         # @param due [#call] when a colleague is done with a task that is made then
         # @param changed [#call] what is known of somebody when a step has changed their record; nil: as before
         def initialize(machine, plan, room, assumption, link: ->(_step) {}, due: ->(_step, at) { at }, changed: ->(_one, _step) {})
-          @machine, @plan, @room, @assumption, @link, @due, @changed = machine, plan, room, assumption, link, due, changed
+          @machine, @plan, @room, @assumption, @link, @due, @changed = Alike.new(machine), plan, room, assumption, link, due, changed
           @letters, @doings, @outs, @turns = [], [], [], 0
           @days = Hash.new { |days, day| days[day] = [] }
         end
@@ -60,15 +61,23 @@ module NimbleLetter
 
         def day(at) = at.to_i / DAY
 
-        # Of one day, in the order of time; who has heard from us before others at the same time.
+        # Of one day, in the order of time; who has heard from us before others at the same time. Whoever is woken once more that day
+        # stands in @soon, the last one first.
         def play(waiting)
-          @waiting = waiting.sort_by!(&:first)
-          until @waiting.empty?
-            _, at, traveller = @waiting.shift
+          waiting.sort_by!(&:turn)
+          @soon, i = [], 0
+          while (traveller = first_of(waiting[i], @soon.last))
+            traveller.equal?(waiting[i]) ? i += 1 : @soon.pop
             too_long if (@turns += 1) > MOST_TURNS
-            turn(traveller, at)
+            turn(traveller, traveller.at)
           end
-          @waiting = nil
+          @soon = nil
+        end
+
+        def first_of(one, other)
+          return one || other unless one && other
+
+          (other.turn < one.turn) ? other : one
         end
 
         def too_long
@@ -80,29 +89,46 @@ module NimbleLetter
         def wake(traveller, at)
           return if at > @end
 
-          entry = [at.to_i * 2 + (traveller.had_letter ? 0 : 1), at, traveller]
-          return @days[day(at)] << entry unless @waiting && day(at) <= @today
+          traveller.at, traveller.turn = at, at.to_i * 2 + (traveller.had_letter ? 0 : 1)
+          day = day(at)
+          return @days[day] << traveller unless @soon && day <= @today
 
-          @waiting.insert(@waiting.bsearch_index { |other, *| other > entry.first } || @waiting.size, entry)
+          @soon.insert(@soon.bsearch_index { |other| other.turn <= traveller.turn } || @soon.size, traveller)
         end
 
         # What the journey decides next, and when; or what is assumed to happen before that.
         def ahead(traveller, now)
+          hears(traveller, now)
           decision, at = @machine.soonest(@plan, traveller.place, traveller.known, now)
-          return nod(traveller, decision, now) if decision.is_a?(Decisions::Wait) && decision.for == :nod
+          waits = decision.is_a?(Decisions::Wait)
+          return nod(traveller, decision, now) if waits && decision.for == :nod
 
-          heard = traveller.pending.first
-          if heard && (heard.at < at || decision.is_a?(Decisions::Wait))
+          heard = heeded(traveller)
+          if heard && (waits || heard.at < at)
             traveller.decision = nil
-            return wake(traveller, [heard.at, now].max)
+            return wake(traveller, heard.at)
           end
           # Nothing comes any more.
-          return if decision.is_a?(Decisions::Wait)
+          return if waits
 
           # What is long due has missed its time already.
           due = decision.is_a?(Decisions::Send) ? decision.due.at : at
           traveller.decision, traveller.wanted, traveller.due, traveller.why = decision, due, due, nil
-          wake(traveller, [at, now].max)
+          wake(traveller, (at > now) ? at : now)
+        end
+
+        # What has come by now.
+        def hears(traveller, now)
+          pending = traveller.pending
+          return if pending.empty? || pending.first.at > now
+
+          came, traveller.pending = pending.partition { |event| event.at <= now }
+          traveller.known = traveller.known.plus(*came)
+        end
+
+        # @return [Known::Event, nil] the first to come that decides anything at the step they stand before
+        def heeded(traveller)
+          traveller.pending.find { |event| @plan.heeds?(traveller.place.step_id, event.kind) } unless traveller.pending.empty?
         end
 
         # Somebody looks as soon as it is time to.
@@ -112,7 +138,7 @@ module NimbleLetter
         end
 
         def turn(traveller, at)
-          return hears(traveller, at) unless traveller.decision
+          return ahead(traveller, at) unless traveller.decision
 
           case traveller.decision
           when Decisions::Send then letter(traveller, at)
@@ -122,20 +148,12 @@ module NimbleLetter
           end
         end
 
-        def hears(traveller, at)
-          now, later = traveller.pending.partition { |event| event.at <= at }
-          traveller.pending = later
-          traveller.known = traveller.known.plus(*now)
-          ahead(traveller, at)
-        end
-
         def letter(traveller, at)
           return lapses(traveller, at) if too_late?(traveller, at)
 
-          again = missed(traveller, at) and return wake(traveller, traveller.due = again)
+          again = missed(traveller, at) and return put_off(traveller, traveller.due = again)
 
-          slot = @room.slot(traveller.box, traveller.id, at)
-          return later(traveller, slot) if slot.at > at
+          return later(traveller, at) if @room.keeps(traveller.box, traveller.id, at)
 
           step = traveller.decision.step
           @room.take(traveller.box, traveller.id, at)
@@ -163,22 +181,32 @@ module NimbleLetter
 
         # @return [Time, nil] when it may go after all, if it has missed its window
         def missed(traveller, at)
-          return if at - traveller.due <= Sending::Room::LATE_SECONDS
+          return if at == traveller.due || at - traveller.due <= Sending::Room::LATE_SECONDS
 
           opening = opening(traveller, at)
           opening if opening > at
         end
 
         # What keeps the mailbox has it wait in line; what keeps this letter puts it off to the next opening of its window.
-        def later(traveller, slot)
+        def later(traveller, at)
+          slot = @room.slot(traveller.box, traveller.id, at)
           traveller.why = slot.why
-          return wake(traveller, slot.at) if %i[pace hours].include?(slot.why)
+          return put_off(traveller, slot.at) if %i[pace hours].include?(slot.why)
 
-          wake(traveller, traveller.due = opening(traveller, slot.at))
+          put_off(traveller, traveller.due = opening(traveller, slot.at))
+        end
+
+        # What takes somebody out while their letter waits comes first.
+        def put_off(traveller, at)
+          heard = heeded(traveller)
+          return wake(traveller, at) unless heard && heard.at < at
+
+          traveller.decision = nil
+          wake(traveller, heard.at)
         end
 
         def opening(traveller, at) =
-          @machine.opening(traveller.decision.step, traveller.place.with(base: at), traveller.known, at).at
+          @machine.opening(traveller.decision.step, traveller.place, traveller.known, at).at
 
         # The other sequence is taken to run, and to take them.
         def handed_over?(step) = step.is_a?(Steps::HandOver) && !step.stays

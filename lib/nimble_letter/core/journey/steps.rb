@@ -12,6 +12,8 @@ module NimbleLetter
               super(**defaults, **given)
               freeze
             end
+            # @return [Array<String>] kinds of what happens that it looks at, besides those that take somebody out
+            define_method(:heeds) { Happenings::NONE }
           end
         end
         private_class_method :kind
@@ -29,6 +31,8 @@ module NimbleLetter
         # @param sender [Integer, nil] whose mailbox they hear from
         # @return [Integer, nil] number of the colleague whose task it is; nil: nobody's yet
         Task.class_exec do
+          def heeds = %w[task_done]
+
           def whose(owner, sender)
             return of if of.is_a?(Integer)
 
@@ -41,6 +45,9 @@ module NimbleLetter
         HandOver = kind(:id, :sequence_id, **COMMON, stays: false)
         # Different ways on. within: how long reactions are waited for, as a Timing; nil: decided at once.
         Fork = kind(:id, :lanes, within: nil)
+        Fork.class_exec do
+          def heeds = lanes.map(&:test).grep(Reaction).map(&:kind).uniq
+        end
         # One way out of a fork. test: Reaction, Holds, or nil for the "otherwise". comes_back: to the step after the fork.
         Lane = kind(:id, test: nil, words: nil, steps: [], comes_back: true)
 

@@ -11,6 +11,8 @@ module NimbleLetter
         Box = Struct.new(:id, :a_day, :pace, :from_minute, :to_minute, keyword_init: true) do
           # @return [Integer] letters a day, as far as hours and pace let it come to its limit
           def most_a_day = pace ? [a_day, (to_minute - from_minute) * 120 / (pace.first + pace.last)].min.clamp(1, a_day) : a_day
+
+          def all_hours? = from_minute.zero? && to_minute == 1440
         end
         # at: the earliest instant. why: what keeps it until then, of REASONS; nil: nothing does
         Slot = Struct.new(:at, :why)
@@ -24,6 +26,7 @@ module NimbleLetter
         def initialize(zone:, guard: nil)
           @zone, @guard = zone, guard
           @sent = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
+          @opens = Hash.new { |all, box_id| all[box_id] = {} }
           @free, @had = {}, {}
         end
 
@@ -53,11 +56,19 @@ module NimbleLetter
         # @return [Slot]
         def slot(box, person_id, from)
           at, why = from, nil
-          loop do
-            later = nil
-            reason = REASONS.find { |one| (later = public_send(one, box, person_id, at)) > at } or return Slot.new(at, why)
-            at, why = later, reason
+          while (reason = keeps(box, person_id, at))
+            at, why = public_send(reason, box, person_id, at), reason
           end
+          Slot.new(at, why)
+        end
+
+        # @return [Symbol, nil] of REASONS: what keeps a letter that would leave at this instant; asked for each letter of a rehearsal
+        def keeps(box, person_id, at)
+          return :guard if @guard && guard(box, person_id, at) > at
+          return :full if @sent[box.id][Calendar::Zones.day_number(@zone, at)] >= box.a_day
+          return :hours unless box.all_hours? || hours(box, person_id, at) == at
+
+          :pace if box.pace && pace(box, person_id, at) > at
         end
 
         # A letter leaves then.
@@ -65,31 +76,36 @@ module NimbleLetter
         def take(box, person_id, at)
           @sent[box.id][Calendar::Zones.day_number(@zone, at)] += 1
           free_from(box.id, at + gap(box, person_id)) if box.pace
-          had(person_id, [at]) if @guard
+          return unless @guard
+
+          lately = (@had[person_id] ||= [])
+          (lately.empty? || lately.last <= at) ? lately << at : had(person_id, [at])
         end
 
         # @api private
         # @return [Time] when the oldest of so many letters is so many days ago
         def guard(_box, person_id, at)
-          return at unless @guard
+          had = @guard && @had[person_id]
+          return at if had.nil? || had.size < @guard.letters
 
-          had = @had[person_id] or return at
-          since = at - @guard.days * DAY
-          lately = had.select { |time| time > since && time <= at }
-          (lately.size < @guard.letters) ? at : lately[-@guard.letters] + @guard.days * DAY
+          # As a rule it was all before.
+          had = had.take_while { |time| time <= at } if had.last > at
+          return at if had.size < @guard.letters
+
+          free = had[-@guard.letters] + @guard.days * DAY
+          (free > at) ? free : at
         end
 
         # @api private
+        # @return [Time] when the next day of the mailbox begins
         def full(box, _person_id, at)
           day = Calendar::Zones.day_number(@zone, at)
-          return at if @sent[box.id][day] < box.a_day
-
-          Calendar::Zones.instant(@zone, Calendar::Zones.day(day + 1), box.from_minute)
+          @opens[box.id][day] ||= Calendar::Zones.instant(@zone, Calendar::Zones.day(day + 1), box.from_minute)
         end
 
         # @api private
         def hours(box, _person_id, at)
-          return at if box.from_minute.zero? && box.to_minute == 1440
+          return at if box.all_hours?
 
           day, minute = Calendar::Zones.local(@zone, at)
           return at if minute >= box.from_minute && minute < box.to_minute

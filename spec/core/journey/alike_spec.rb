@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+# Those who are alike are decided for once: whatever the plan, it must come to what the machine says of each of them alone.
+RSpec.describe Core::Journey::Alike do
+  include JourneyPlans
+
+  # A machine that counts how often it is asked.
+  let(:counting) do
+    Class.new(SimpleDelegator) do
+      attr_reader :asked
+
+      def soonest(...)
+        @asked = @asked.to_i + 1
+        super
+      end
+    end.new(machine)
+  end
+  let(:begin_at) { RandomJourneys::BEGIN_AT }
+
+  # What is decided of somebody until nothing comes any more, letters going when they are due.
+  # @param events [Array<Core::Journey::Known::Event>] which come on the way
+  def way(decider, plan, known, events, joined)
+    place, now, said = plan.entrance(joined), joined, []
+    60.times do
+      told = known.plus(*events.select { |event| event.at <= now })
+      decision, at = decider.soonest(plan, place, told, now)
+      said << [decision, at]
+      return said if [Core::Journey::Decisions::Leave, Core::Journey::Decisions::Finish].include?(decision.class)
+
+      heard = events.find { |event| event.at > now }
+      now = (heard && (decision.is_a?(Core::Journey::Decisions::Wait) || heard.at < at)) ? heard.at : at
+      return said if decision.is_a?(Core::Journey::Decisions::Wait) && heard.nil?
+      next if heard && now == heard.at
+
+      place = plan.behind(decision, place, now)
+      now = [now, decision.at].max if decision.is_a?(Core::Journey::Decisions::Take)
+    end
+    said
+  end
+
+  it "says what the machine says of each, whatever the plan and whatever happens to whom" do
+    decided = 0
+    PropCheck.forall(PropCheck::Generators.choose(0..10_000_000)).with_config(n_runs: 80) do |seed|
+      random = RandomJourneys.new(seed)
+      plan = random.plan
+      alike = described_class.new(counting)
+      kinds = Array.new(2) { {zone: random.zone, dates: random.dates.compact, answers: random.answers} }
+      12.times do |n|
+        one = known(seed: seed + n, nods: plan.all.map(&:id).select(&:even?), **kinds[n % 2])
+        events = n.even? ? [] : random.happenings(plan).sort_by(&:at)
+        # At once, minutes or hours apart, in winter and when the clocks change.
+        joined = begin_at + random.pick([0, 0, 0, 60, 3600 * 7, 86_400 * 30])
+        told = way(alike, plan, one, events, joined)
+        raise "another answer: #{told.last}" unless told == way(machine, plan, one, events, joined)
+
+        decided += told.size
+      end
+    end
+    # Some of it was said of others before.
+    expect(counting.asked).to be < decided * 0.97
+  end
+
+  it "asks the machine once for all who came on one day, and gives each a minute of their own" do
+    plan = plan_of(letter(1, amount: 1, to_minute: 600), letter(2, amount: 3, unit: "days"))
+    alike = described_class.new(counting)
+    ways = Array.new(50) { |n| way(alike, plan, known(seed: n), [], begin_at + n) }
+    # Once before each step, and each at the end.
+    expect(counting.asked).to eq(1 + 1 + 50)
+    expect(ways.map { |said| said.first.last }.uniq.size).to be > 30
+  end
+
+  it "keeps those apart of whom something else is known" do
+    plan = plan_of(letter(1, amount: 1, only_for: "press"), letter(2, amount: 1, zone: "theirs"))
+    alike = described_class.new(machine)
+    new_york = Core::Calendar::Zones.fetch("America/New_York")
+    people = [known(answers: {"press" => true}), known(answers: {"press" => false}), known(answers: {"press" => true}, zone: new_york),
+      known(answers: {"press" => true}, had: [1]), known(answers: {"press" => true}, away_until: (begin_at + 9 * 86_400).to_date)]
+    people.each { |one| expect(way(alike, plan, one, [], begin_at)).to eq(way(machine, plan, one, [], begin_at)) }
+  end
+
+  it "hears what the step before them heeds, and lets wait what it does not" do
+    opened = Core::Journey::Known::Event.new(id: 1, kind: "opened", at: begin_at, step_id: 1)
+    plan = plan_of(letter(1), fork(2, lane(1, reaction("opened"), letter(3)), within: {amount: 2}), letter(4))
+    expect([1, 2, 3, 4].map { |id| plan.heeds?(id, "opened") }).to eq([false, true, false, false])
+    expect([1, 2, 3, 4].map { |id| plan.heeds?(id, "unsubscribed") }).to all(be(true))
+    alike = described_class.new(machine)
+    ways = [[], [opened]].map { |events| way(alike, plan, known, events, begin_at).map(&:first) }
+    lanes = ways.map { |said| said.grep(Core::Journey::Decisions::Take).map { |take| take.lane&.id } }
+    expect(lanes).to eq([[nil], [1]])
+  end
+end
