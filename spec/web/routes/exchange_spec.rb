@@ -160,7 +160,6 @@ RSpec.describe "sequences as files" do
   end
 
   it "are copied with their plan, letters, rules and notes, and without anybody" do
-    start(sequence) if sequence.steps.none?
     Records::JoinRule.create(sequence_id: sequence.id, kind: "list", settings: {"list_id" => 99_999}, hears: "list", created_at: now,
       updated_at: now)
     copy = call_api(:post, "/api/sequences/#{sequence.id}/copy", status: 201)
@@ -168,8 +167,19 @@ RSpec.describe "sequences as files" do
     plain = ->(steps) { JSON.generate(steps).gsub(/"(id|step_id)":-?\d+/, '"\1":0') }
     expect(plain.call(PlanInput.of(Records::Sequence[copy["id"]]))).to eq(plain.call(PlanInput.of(sequence)))
     words = call_api(:get, "/api/sequences/#{copy["id"]}/joining")["rules"].map { |rule| rule["words"] }
-    expect(words.last).to eq("whoever is put on the list a list that is gone")
+    expect(words.last).to eq("whoever is put on a list that is gone")
     expect([words.size, Records::PlanNote.where(sequence_id: copy["id"]).count]).to eq([3, 1])
     expect(Records::Member.where(sequence_id: copy["id"]).count).to eq(0)
+  end
+
+  it "are copied with an audience whose filter is gone, and say so as the other does" do
+    filter = call_api(:post, "/api/filters", {name: "York", condition: {field: "person.city", is: "one_of", value: ["York"]}}, status: 201)
+    sequence.update(audience: {"filter_id" => filter["id"]})
+    # One that is used is not taken away; of old ones it is not known.
+    Records::SavedFilter.where(id: filter["id"]).delete
+    copy = call_api(:post, "/api/sequences/#{sequence.id}/copy", status: 201)
+    expect(Records::Sequence[copy["id"]].audience).to eq("filter_id" => filter["id"])
+    told = [sequence.id, copy["id"]].map { |id| call_api(:get, "/api/sequences/#{id}") }
+    expect(told.map { |one| one["audience_words"] }).to eq(["a filter that is gone"] * 2)
   end
 end

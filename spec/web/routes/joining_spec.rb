@@ -41,8 +41,10 @@ RSpec.describe "rules of joining over the API" do
 
   def change(person, values, at: now) = Work::ChangePerson.call(person, values, version: person.version, moment: moment(at))
 
-  def ahead(kind) =
-    call_api(:post, "#{path}/outlook/people", {kind: kind, settings: settings.fetch(kind, {})})["people"].map { |one| one["id"] }
+  def ahead(kind, **part)
+    asked = {kind: kind, settings: settings.fetch(kind, {}), **part}
+    call_api(:post, "#{path}/outlook/people", asked)["people"].map { |one| one["id"] }
+  end
 
   it "say beforehand whom they would take in: who fits now, to whom it happened lately, whose day comes" do
     hull, tagged, listed, changed, old, born = Array.new(6) { make_person }
@@ -59,8 +61,10 @@ RSpec.describe "rules of joining over the API" do
       expect(ahead(kind)).to eq([person.id]), kind
     end
     expect(outlook("tag")).to include("about" => "last_days", "days" => 30, "would_get_it" => 1)
+    expect(ahead("tag", would_get_it: true)).to eq([tagged.id])
     tagged.update(consent: "no")
     expect(outlook("tag")).to include("people" => 1, "would_get_it" => 0)
+    expect([ahead("tag"), ahead("tag", would_get_it: true)]).to eq([[tagged.id], []])
     change(tagged.refresh, {"person.tags" => []})
     expect(outlook("tag")).to include("people" => 0)
     expect(outlook("form")).to eq("about" => nil)

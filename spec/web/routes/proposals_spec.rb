@@ -62,7 +62,11 @@ RSpec.describe "changing a sequence that runs, over the API" do
     people.last.update(city: "Hull")
     asking = make_letter(name: "To your town", body: "Dear all of {{city}},")
     propose(steps + [{"kind" => "letter", "letter_id" => asking.id, "amount" => 2, "unit" => "days"}])
-    expect(told["gaps"].map { |one| one.values_at("words", "people") }).to eq([["To your town", 3]])
+    gap = told["gaps"].first
+    expect(gap).to include("words" => "To your town", "people" => 3)
+    names = call_api(:get, path("/people?kind=step_gap&of=#{gap["step_id"]}"))["people"].map { |one| one["id"] }
+    expect(names).to match_array(people.first(3).map(&:id))
+    expect(call_api(:get, path("/people?kind=step_gap&of=#{steps.first["id"]}"))["total"]).to eq(0)
     propose(added, version: 1)
     expect(told["gaps"]).to eq([])
   end

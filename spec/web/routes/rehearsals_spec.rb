@@ -60,6 +60,7 @@ RSpec.describe "rehearsals over the API" do
     expect(here.size).to eq(day["letters"])
     expect(behind(run: told["run"], of: "tasks", whose: maren.id)).to match_array(people.map(&:id))
     expect(behind(run: told["run"], of: "tasks", whose: nil)).to eq([])
+    expect(behind(run: told["run"], of: "every_task")).to match_array(people.map(&:id))
     expect(told["moved"]).to include(a_hash_including("why" => "full", "later" => 3))
     expect(behind(run: told["run"], why: "full").size).to eq(3)
     expect([behind(run: told["run"], of: "everybody").size, behind(run: told["run"], out: "through").size]).to eq([5, 5])

@@ -43,7 +43,14 @@ RSpec.describe "letters of a running plan, over the API" do
     seen = call_api(:get, path("?counts=true"))
     expect(seen["letters"]).to match([include("letter_id" => letter.id, "to_come" => 3, "gaps" => 0)])
     expect(seen["counts"]).to include("other_words" => 3, "untouched" => 0)
-    expect(call_api(:get, path("/people?kind=other_words"))["total"]).to eq(3)
+    behind = ->(kind, of = letter.id) { call_api(:get, path("/people?kind=#{kind}&of=#{of}"))["total"] }
+    expect([behind["other_words"], behind["to_come"], behind["letter_gap"], behind["to_come", 0]]).to eq([3, 3, 0, 0])
+    people.first.update(city: nil)
+    people.drop(1).each { |person| person.update(city: "Hull") }
+    write("New words for {{person.first_name}} of {{city}}.")
+    expect(call_api(:get, path)["letters"]).to match([include("to_come" => 3, "gaps" => 1)])
+    expect(behind["letter_gap"]).to eq(1)
+    write("New words for {{person.first_name}}.")
     effect
     expect([shown(0), shown(2)]).to match([include("Former words."), include("New words")])
     to_the_end

@@ -21,13 +21,13 @@ module NimbleLetter
         head.merge!(**proposed) if @sequence.proposal
         return head unless counts && head.fetch(:unsaid, []).empty?
 
-        {**head, counts: @change.reckon.counts, gaps: @change.gaps}
+        {**head, counts: @change.reckon.counts, gaps: @change.gaps.map { |one| {**one, people: one[:people].size} }}
       end
 
       private
 
       def letter(one) =
-        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come, gaps: one.gaps,
+        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come.size, gaps: one.gaps.size,
          gaps_at_most: one.at_most}
 
       def proposed

@@ -13,8 +13,8 @@ module NimbleLetter
         has = rule.settings
         case rule.kind
         when "filter" then "whoever begins to fit: #{audience(has["audience"], moment)}"
-        when "tag" then "whoever gets the tag #{named(Records::Tag, has["tag_id"], "a tag that is gone")}"
-        when "list" then "whoever is put on the list #{named(Records::List, has["list_id"], "a list that is gone")}"
+        when "tag" then "whoever gets #{named("tag", Records::Tag, has["tag_id"])}"
+        when "list" then "whoever is put on #{named("list", Records::List, has["list_id"])}"
         when "field" then field(has, moment)
         when "yearly" then yearly(has, moment)
         else OTHERS.fetch(rule.kind)
@@ -39,7 +39,7 @@ module NimbleLetter
       end
       private_class_method :audience
 
-      def self.named(kind, id, gone) = kind.where(id: id).get(:name)&.then { |name| "“#{name}”" } || gone
+      def self.named(word, kind, id) = kind.where(id: id).get(:name)&.then { |name| "the #{word} “#{name}”" } || "a #{word} that is gone"
       private_class_method :named
 
       def self.field(has, moment)

@@ -19,7 +19,7 @@ module NimbleLetter
       def call
         return {about: nil} unless about
 
-        {about: about, days: (DAYS unless about == "now"), people: people.count, would_get_it: would_get_it.size}
+        {about: about, days: (DAYS unless about == "now"), people: people.count, would_get_it: may_get_it.size}
       end
 
       # @return [Sequel::Dataset]
@@ -31,11 +31,14 @@ module NimbleLetter
         end
       end
 
+      # @return [Sequel::Dataset] those of them who may be written to and are not in it
+      def would_get_it = Records::Person.where(Sequel[:people][:id] => may_get_it)
+
       private
 
       def about = ABOUT[@rule.kind]
 
-      def would_get_it
+      def may_get_it
         ids = people.unordered.select_map(Sequel[:people][:id])
         under_way = @rule.sequence && !@rule.sequence.draft?
         @moment.sieving(@moment.audience({"people" => ids}), sequence_id: (@rule.sequence_id if under_way)).would_get_it

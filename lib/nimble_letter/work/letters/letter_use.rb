@@ -23,18 +23,18 @@ module NimbleLetter
       # @return [Hash{Integer=>Integer}] letters still to go, by sequence
       def self.to_come(letter)
         started = Records::Step.sending([letter.id]).eager(:sequence).all.reject { |step| step.sequence.draft? }
-        by_sequence = started.group_by(&:sequence_id).transform_values { |steps| steps.sum { |step| to_come_at(step, letter) } }
+        by_sequence = started.group_by(&:sequence_id).transform_values { |steps| steps.sum { |step| who_gets(step, letter).size } }
         by_sequence.select { |_, letters| letters.positive? }
       end
       private_class_method :to_come
 
       # Of a step that compares two letters, those who are to get this one.
-      # @return [Integer]
-      def self.to_come_at(step, letter)
+      # @return [Array<Integer>] people
+      def self.who_gets(step, letter)
         members = Accounting.new(step.sequence).on_the_way(step)
-        return members.count if step.letter_ids.uniq == [letter.id]
+        return members.select_map(:person_id) if step.letter_ids.uniq == [letter.id]
 
-        members.all.count { |member| step.letter_of(member.version_of(step.id))&.id == letter.id }
+        members.all.select { |member| step.letter_of(member.version_of(step.id))&.id == letter.id }.map(&:person_id)
       end
     end
   end

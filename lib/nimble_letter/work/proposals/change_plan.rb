@@ -61,14 +61,14 @@ module NimbleLetter
       def unsaid = Unsaid.new(@moment).all(@sequence.steps)
 
       # Of letters that are new at their step: somebody on the way who has nothing for a field would wait there.
-      # @return [Array<Hash>] step_id, words, people (at most so many)
+      # @return [Array<Hash>] step_id, words, people (their ids; at most they)
       def gaps
         before = @sequence.letter_steps.to_h { |step| [step.id, step.letter_id] }
         ids = @sequence.members_dataset.active.select_map(:person_id)
         as_proposed do |sequence|
           fresh = sequence.letter_steps.select { |step| step.letter && before[step.id] != step.letter_id }
-          found = fresh.map { |step| [step, MayHaveGap.new(step, @moment, Sender.of(sequence, @moment).boxes).among(ids).size] }
-          found.reject { |_, people| people.zero? }.map { |step, people| {step_id: step.id, words: headline(step), people: people} }
+          found = fresh.map { |step| [step, MayHaveGap.new(step, @moment, Sender.of(sequence, @moment).boxes).among(ids).to_a] }
+          found.reject { |_, people| people.empty? }.map { |step, people| {step_id: step.id, words: headline(step), people: people} }
         end
       end
 

@@ -5,7 +5,7 @@ module NimbleLetter
     # Letters of a sequence under way that are written otherwise by now than its plan holds them. They go out in their former words
     # until somebody lets the new ones take effect.
     class ChangedWords
-      # to_come: letters that are still to go. gaps: how many of them would have a gap in the new words, at_most: or fewer
+      # to_come: whose letters are still to go, by letter. gaps: whose would have a gap in the new words, at_most: or fewer
       One = Struct.new(:letter, :to_come, :gaps, :at_most, keyword_init: true)
 
       # @param sequence [Records::Sequence] one that was started
@@ -23,7 +23,7 @@ module NimbleLetter
       end
 
       # @return [Array<One>]
-      def all = letters.map { |letter| One.new(letter: letter, **outlook(letter)) }
+      def all = @all ||= letters.map { |letter| One.new(letter: letter, **outlook(letter)) }
 
       # @param named [Array<Hash>] letter_id, and version as the person saw it
       # @return [Array<Integer>] numbers of letters, as they may take effect
@@ -43,17 +43,17 @@ module NimbleLetter
 
       def outlook(letter)
         steps = @sequence.letter_steps.select { |step| step.letter_ids.include?(letter.id) }
-        to_come = steps.sum { |step| LetterUse.to_come_at(step, letter) }
+        to_come = steps.flat_map { |step| LetterUse.who_gets(step, letter) }
         found = steps.map { |step| gaps(step) }
-        {to_come: to_come, gaps: found.sum(&:first), at_most: !found.all?(&:last)}
+        {to_come: to_come, gaps: found.flat_map(&:first), at_most: !found.all?(&:last)}
       end
 
-      # @return [Array(Integer, Boolean)] letters of a step that would have a gap, and whether it is exactly so many
+      # @return [Array(Array<Integer>, Boolean)] whose letter of a step would have a gap, and whether it is exactly they
       def gaps(step)
         ids = Accounting.new(@sequence).on_the_way(step).select_map(:person_id)
         boxes = Sender.of(@sequence, @moment).boxes
         test = MayHaveGap.new(step, @moment.as_written, boxes)
-        [test.among(ids).size, test.exact?]
+        [test.among(ids).to_a, test.exact?]
       end
     end
   end

@@ -68,6 +68,9 @@ module NimbleLetter
       # @return [Array<Integer>] people
       def people_out(reason) = @outs.select { |one| one.reason&.to_s == reason }.map(&:person_id)
 
+      # @return [Array<Integer>] each once
+      def people_with_a_task = made.map(&:person_id).uniq
+
       # @param letters [Boolean] those who get one; else those for whom there is a task
       # @param whose [Integer, nil] mailbox or colleague
       # @param span [Span]

@@ -74,7 +74,7 @@ module NimbleLetter
       def other(id)
         return "another sequence" if id.nil?
 
-        "“#{Records::Sequence[id]&.name || "a sequence that is gone"}”"
+        Records::Sequence[id]&.name&.then { |name| "“#{name}”" } || "a sequence that is gone"
       end
 
       def colleague(id) = Records::Account[id]&.name || "a colleague who is gone"

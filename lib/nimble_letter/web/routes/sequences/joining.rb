@@ -36,7 +36,8 @@ module NimbleLetter
           app.post("/api/sequences/:id/joining/outlook") { json(join_outlook.call) }
 
           app.post "/api/sequences/:id/joining/outlook/people" do
-            json(PersonRows.page(join_outlook.people, moment: moment, cursor: input[:cursor]))
+            people = input[:would_get_it] ? join_outlook.would_get_it : join_outlook.people
+            json(PersonRows.page(people, moment: moment, cursor: input[:cursor]))
           end
 
           app.patch("/api/join-rules/:id") { json(one_rule(Work::KeepRule.change(join_rule, input, moment: moment))) }

@@ -37,7 +37,7 @@ module NimbleLetter
           end
 
           app.get "/api/sequences/:id/proposal/people" do
-            ids = proposal.reckon.people.fetch(params["kind"].to_s, [])
+            ids = Work::BehindProposal.new(proposal).people(params["kind"], of: params["of"]&.to_i)
             json(PersonRows.page(Records::Person.where(Sequel[:people][:id] => ids), moment: moment, cursor: params["cursor"]))
           end
         end

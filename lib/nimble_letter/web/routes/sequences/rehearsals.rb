@@ -39,6 +39,7 @@ module NimbleLetter
             return run.ways.find { |way| way.key == input[:way] }&.people || [] if input[:way]
             return run.people_out((input[:out] == "through") ? nil : input[:out]) if input[:out]
             return run.people if input[:of] == "everybody"
+            return run.people_with_a_task if input[:of] == "every_task"
 
             letters = input.fetch(:of, "letters") == "letters"
             run.people_with(letters: letters, whose: input[:whose], span: span_asked, why: input[:why]&.to_sym)

@@ -81,26 +81,49 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
         <fieldset className="mt-3">
           <legend className="field-label">Letters that are written otherwise by now</legend>
           {data.letters.map((letter) => (
-            <label key={letter.letter_id} className="flex gap-2 items-baseline py-0.5">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs self-center"
-                checked={words.includes(letter.letter_id)}
-                onChange={(event) =>
-                  setWords(event.target.checked ? [...words, letter.letter_id] : words.filter((id) => id !== letter.letter_id))
-                }
-              />
-              <span>
-                “{letter.name}” goes out in its new words, {plural(letter.to_come, 'letter', 'letters')} to come
+            <div key={letter.letter_id}>
+              <label className="flex gap-2 items-baseline py-0.5">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs self-center"
+                  checked={words.includes(letter.letter_id)}
+                  onChange={(event) =>
+                    setWords(event.target.checked ? [...words, letter.letter_id] : words.filter((id) => id !== letter.letter_id))
+                  }
+                />
+                “{letter.name}” goes out in its new words
+              </label>
+              <p className="pl-6">
+                <Behind
+                  {...{ sequence, proposal: data }}
+                  kind="to_come"
+                  of={letter.letter_id}
+                  count={letter.to_come}
+                  title={`Are to get “${letter.name}”`}
+                >
+                  {plural(letter.to_come, 'letter')}
+                </Behind>{' '}
+                to come
                 {letter.gaps > 0 && (
-                  <span className="text-error">
-                    {' '}
-                    ({letter.gaps_at_most ? 'up to ' : ''}
-                    {letter.gaps} with a gap)
-                  </span>
+                  <>
+                    ,{' '}
+                    <span className="text-error">
+                      {letter.gaps_at_most ? 'up to ' : ''}
+                      <Behind
+                        {...{ sequence, proposal: data }}
+                        kind="letter_gap"
+                        of={letter.letter_id}
+                        count={letter.gaps}
+                        title={`“${letter.name}” may have a gap`}
+                      >
+                        {letter.gaps}
+                      </Behind>{' '}
+                      with a gap
+                    </span>
+                  </>
                 )}
-              </span>
-            </label>
+              </p>
+            </div>
           ))}
         </fieldset>
       )}
@@ -122,6 +145,35 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
         )}
       </div>
     </Modal>
+  )
+}
+
+/** A number of the proposal; opens its people. */
+function Behind({
+  sequence,
+  proposal,
+  kind,
+  of,
+  ...rest
+}: {
+  sequence: Shape<'Sequence'>
+  proposal: Proposal
+  kind: Kind | 'to_come' | 'letter_gap' | 'step_gap'
+  of?: number
+  title: string
+  count: number
+  children: React.ReactNode
+}) {
+  return (
+    <OpensPeople
+      {...rest}
+      queryKey={['proposal', sequence.id, kind, of, proposal.version]}
+      load={(cursor) =>
+        ask(
+          api.GET('/api/sequences/{id}/proposal/people', { params: { path: { id: sequence.id }, query: { kind, of, cursor } } }),
+        )
+      }
+    />
   )
 }
 
@@ -147,20 +199,9 @@ function Numbers({
         {KINDS.filter(({ kind }) => counts[kind] > 0).map(({ kind, words }) => (
           <li key={kind} className="flex gap-2 py-0.5 border-b border-base-300/60">
             <span className="w-16 text-right font-semibold">
-              <OpensPeople
-                title={`${sequence.name}: ${words}`}
-                count={counts[kind]}
-                queryKey={['proposal', sequence.id, kind, proposal.version]}
-                load={(cursor) =>
-                  ask(
-                    api.GET('/api/sequences/{id}/proposal/people', {
-                      params: { path: { id: sequence.id }, query: { kind, cursor } },
-                    }),
-                  )
-                }
-              >
+              <Behind {...{ sequence, proposal, kind }} count={counts[kind]} title={`${sequence.name}: ${words}`}>
                 {counts[kind]}
-              </OpensPeople>
+              </Behind>
             </span>
             <span>{words}</span>
           </li>
@@ -168,8 +209,19 @@ function Numbers({
       </ul>
       {proposal.gaps?.map((one) => (
         <p key={one.step_id} className="bg-[var(--gap)] px-3 py-2 my-1">
-          <strong className="text-error font-semibold">Up to {plural(one.people, 'letter')}</strong> of “{one.words}” would have a
-          gap, and wait until it is filled.
+          <strong className="text-error font-semibold">
+            Up to{' '}
+            <Behind
+              {...{ sequence, proposal }}
+              kind="step_gap"
+              of={one.step_id}
+              count={one.people}
+              title={`“${one.words}” may have a gap`}
+            >
+              {plural(one.people, 'letter')}
+            </Behind>
+          </strong>{' '}
+          of “{one.words}” would have a gap, and wait until it is filled.
         </p>
       ))}
       {proposal.out && proposal.out.length > 0 && (

@@ -169,22 +169,36 @@ function Outlook({ sequence, kind, settings }: { sequence: Shape<'Sequence'>; ki
   if (error) return <ErrorNote error={error} />
   if (!data?.about) return null
   const people = data.people ?? 0
+  const behind = (part: { would_get_it?: boolean }) => ({
+    queryKey: ['joining', sequence.id, 'outlook people', body, part],
+    load: (cursor?: string) =>
+      ask(
+        api.POST('/api/sequences/{id}/joining/outlook/people', {
+          ...path,
+          body: { ...body, ...part, ...(cursor ? { cursor } : {}) },
+        }),
+      ),
+  })
   return (
     <p aria-live="polite" className="bg-base-200 px-3 py-2">
-      <OpensPeople
-        title={LOOKS[data.about].title}
-        count={people}
-        queryKey={['joining', sequence.id, 'outlook people', body]}
-        load={(cursor) =>
-          ask(
-            api.POST('/api/sequences/{id}/joining/outlook/people', { ...path, body: { ...body, ...(cursor ? { cursor } : {}) } }),
-          )
-        }
-      >
+      <OpensPeople title={LOOKS[data.about].title} count={people} {...behind({})}>
         {plural(people, 'person', 'people')}
       </OpensPeople>{' '}
       {LOOKS[data.about].words(people)}
-      {people > 0 && `; ${number(data.would_get_it ?? 0)} of them may be written to and are not in it yet`}.
+      {people > 0 && (
+        <>
+          ;{' '}
+          <OpensPeople
+            title="May be written to and are not in it yet"
+            count={data.would_get_it ?? 0}
+            {...behind({ would_get_it: true })}
+          >
+            {number(data.would_get_it ?? 0)}
+          </OpensPeople>{' '}
+          of them may be written to and are not in it yet
+        </>
+      )}
+      .
     </p>
   )
 }

@@ -84,7 +84,7 @@ export function RehearsalTab({ sequence }: { sequence: Shape<'Sequence'> }) {
             >
               {plural(data.letters, 'letter')}
             </Behind>
-            <Tasks rehearsal={data} />
+            <Tasks {...{ sequence, assumed }} rehearsal={data} />
             {data.first_at && data.last_at && (
               <>
                 , from {moment(data.first_at, firm.time_zone)} to {moment(data.last_at, firm.time_zone)}
@@ -109,13 +109,16 @@ export function RehearsalTab({ sequence }: { sequence: Shape<'Sequence'> }) {
   )
 }
 
-function Tasks({ rehearsal }: { rehearsal: Rehearsal }) {
-  const tasks = rehearsal.tasks.reduce((sum, one) => sum + one.tasks, 0)
+function Tasks(props: { sequence: Shape<'Sequence'>; rehearsal: Rehearsal; assumed: Assumed }) {
+  const tasks = props.rehearsal.tasks.reduce((sum, one) => sum + one.tasks, 0)
   if (tasks === 0) return null
   return (
     <>
       {' '}
-      and colleagues <strong className="font-semibold">{plural(tasks, 'task')}</strong>
+      and colleagues{' '}
+      <Behind {...props} count={tasks} asked={{ of: 'every_task' }} title="A colleague has a task for them">
+        {plural(tasks, 'task')}
+      </Behind>
     </>
   )
 }

@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Who is behind each number that a proposal is told in.
+    class BehindProposal
+      # @param change [ChangePlan]
+      def initialize(change)
+        @change = change
+      end
+
+      # @param kind [String] of Reckoning::KINDS; or to_come: who is to get a letter in its new words, letter_gap: those of them whose
+      #   letter may have a gap, step_gap: those who may have one at a step whose letter is new
+      # @param of [Integer, nil] the letter or the step
+      # @return [Array<Integer>] people
+      def people(kind, of: nil)
+        case kind
+        when "to_come" then letter(of)&.to_come || []
+        when "letter_gap" then letter(of)&.gaps || []
+        when "step_gap" then @change.gaps.find { |one| one[:step_id] == of }&.fetch(:people) || []
+        else @change.reckon.people.fetch(kind, [])
+        end
+      end
+
+      private
+
+      def letter(id) = @change.words.all.find { |one| one.letter.id == id }
+    end
+  end
+end
