@@ -26,7 +26,9 @@ module NimbleLetter
           "complained" => Kind.new(takes_out: :always, of: :every_sequence, marks: NO, reaction: false, waited_for: false),
           "taken_out" => Kind.new(takes_out: :always, of: :this_one, marks: NOTHING, reaction: false, waited_for: false)
         }.freeze
-        # Reactions that a lane can wait for.
+        # What people do themselves when they have had a letter; whoever did none of it stayed quiet.
+        REACTIONS = KINDS.select { |_, kind| kind.reaction }.keys.freeze
+        # What a lane can wait for.
         WAITED_FOR = KINDS.select { |_, kind| kind.waited_for }.keys.freeze
         # These take a member out whatever a plan says.
         ALWAYS_OUT = KINDS.select { |_, kind| kind.takes_out == :always }.keys.freeze

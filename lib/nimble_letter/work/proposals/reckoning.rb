@@ -5,11 +5,9 @@ module NimbleLetter
     # What a change of plan would mean for those who are on the way: by what the journey says of each of them in the plan they carry and
     # in the one that is proposed, if they do nothing.
     class Reckoning
-      # In this order: a person is counted once.
-      KINDS = %w[lane_gone fewer more instead later sooner other_words untouched].freeze
+      Difference = Core::Journey::Difference
+      KINDS = Difference::KINDS
       SLICE = 1000
-      # What moves by less is not called so.
-      LEAST_SECONDS = 60
 
       # @param sequence [Records::Sequence]
       # @param plan [Core::Journey::Plan] as it would be
@@ -79,25 +77,13 @@ module NimbleLetter
       end
 
       def kind(old, member, before, after)
-        return "lane_gone" if lane_gone?(old, member.step_id)
-        return "fewer" if after.size < before.size
-        return "more" if after.size > before.size
-        return "instead" if after.keys.to_set != before.keys.to_set
+        return "lane_gone" if Difference.lane_gone?(old, @plan, member.step_id)
 
-        moved = before.keys.find { |id| (before[id] - after[id]).abs >= LEAST_SECONDS }
-        return (after[moved] > before[moved]) ? "later" : "sooner" if moved
-
-        (after.keys & reworded_steps).any? ? "other_words" : "untouched"
+        Difference.between(before, after, reworded: reworded_steps)
       end
 
       # Of two versions of a step, whoever gets the other is counted as well.
       def reworded_steps = @reworded_steps ||= (@reworded.any? ? Records::Step.sending(@reworded).select_map(:id) : [])
-
-      def lane_gone?(old, step_id)
-        leading = step_id && old.leading(step_id)
-        leading = old.leading(leading) while leading.is_a?(Integer)
-        leading.is_a?(Core::Journey::Steps::Lane) && @plan.lane(leading.id).nil?
-      end
     end
   end
 end

@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # Those who had a letter and neither opened it, nor clicked, nor replied; what machines did does not count.
     class QuietOnes
-      REACTIONS = %w[opened clicked replied].freeze
+      REACTIONS = Core::Journey::Happenings::REACTIONS
 
       # @param scope [Hash{Symbol=>Integer}] of sequence_id, step_id and letter_id: of which letters it is asked
       def initialize(**scope)
