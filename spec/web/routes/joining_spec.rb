@@ -98,6 +98,49 @@ RSpec.describe "rules of joining over the API" do
     expect(draft.members_dataset.where(state: "active").count).to eq(3)
   end
 
+  describe "that take in at once whom they are true of" do
+    let!(:hull) { Array.new(3) { make_person(city: "Hull") } }
+    let(:sequence) { make_sequence(people: [], letters: [make_letter]).tap { |one| one.update(audience: {}) } }
+
+    def ready = call_api(:get, "/api/sequences/#{sequence.id}/ready")
+
+    def start(status: 200, **more) = call_api(:post, "/api/sequences/#{sequence.id}/start",
+      {version: sequence.refresh.version, letters: 0, **more}, status: status)
+
+    before do
+      Records::Firm.save(postal_address: "4 Felt Yard")
+      hull.first.update(consent: "no")
+      rule = {kind: "filter", settings: settings["filter"], now_too: true, live: true}
+      call_api(:post, "/api/sequences/#{sequence.id}/joining", rule, status: 201)
+      wearing = {kind: "tag", settings: {tag_id: tag.id}, live: true}
+      change(hull[1], {"person.tags" => ["price list"]})
+      2.times { |n| call_api(:post, "/api/sequences/#{sequence.id}/joining", {**wearing, now_too: n.zero?}, status: 201) }
+    end
+
+    it "say so before the start, with who it is, each once, and do as they say" do
+      expect(ready).to include("ready" => true, "letters" => 0, "joining" => 2)
+      behind = call_api(:get, "/api/sequences/#{sequence.id}/ready/people?joining=true")["people"].map { |one| one["id"] }
+      expect(behind).to match_array(hull.drop(1).map(&:id))
+      change(hull.last, {"person.city" => "Leeds"})
+      moved = start(status: 409, joining: 2)["error"]
+      expect(moved).to include("code" => "numbers_moved", "data" => {"letters" => 0, "joining" => 1})
+      start(joining: 1)
+      2.times { Work::JoinByRules.round(moment) }
+      expect(sequence.members_dataset.select_map(:person_id)).to eq([hull[1].id])
+    end
+
+    it "ask for the password again when they are very many, now or at a time" do
+      stub_const("NimbleLetter::Work::Moment::MANY", 1)
+      later = Time.now + Web::SignIn::FRESH_SECONDS + 1
+      allow(Time).to receive(:now).and_return(later)
+      expect(start(status: 403)["error"]).to include("code" => "password_again")
+      expect(start(status: 403, at: (now + 86_400).iso8601)["error"]).to include("code" => "password_again")
+      change(hull.last, {"person.city" => "Leeds"})
+      start
+      expect(sequence.refresh.state).to eq("running")
+    end
+  end
+
   it "speak of what is gone without failing" do
     made("tag", live: true)
     made("list")
@@ -106,7 +149,7 @@ RSpec.describe "rules of joining over the API" do
     start(draft)
     Work::JoinByRules.round(moment)
     expect(call_api(:get, path)["rules"].map { |rule| rule["words"] }).to eq(
-      ["whoever gets the tag a tag that is gone", "whoever is put on the list a list that is gone"]
+      ["whoever gets a tag that is gone", "whoever is put on a list that is gone"]
     )
   end
 

@@ -34,6 +34,18 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect([plan, Records::Delivery.select_order_map(%i[id due_at])]).to eq(before)
   end
 
+  it "refuses to let everybody leave, proposed or laid out" do
+    everybody = [{"all" => []}, {}, {"not" => {"any" => []}}, {"all" => [{"any" => [{"all" => []}, {"field" => "person.city", "is" => "empty"}]}]}]
+    everybody.each do |condition|
+      refused = call_api(:put, path, {version: 0, leave_if: condition}, status: 422)["error"]
+      expect(refused).to include("code" => "everybody_leaves", "at" => "leave_if"), condition.inspect
+    end
+    draft = make_sequence
+    call_api(:patch, "/api/sequences/#{draft.id}", {version: draft.version, leave_if: {all: []}}, status: 422)
+    some = {"not" => {"field" => "person.city", "is" => "empty"}}
+    expect(call_api(:put, path, {version: 0, leave_if: some})["leave_if"]).to eq(some)
+  end
+
   it "counts whatever they come to, not letters alone, and what moves further on" do
     task = {"kind" => "task", "words" => "Ring them", "amount" => 1, "unit" => "days"}
     propose(steps + [task])

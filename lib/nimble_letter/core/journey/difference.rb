@@ -22,7 +22,7 @@ module NimbleLetter
           moved = before.keys.find { |id| (before[id] - after[id]).abs >= LEAST_SECONDS }
           return (after[moved] > before[moved]) ? "later" : "sooner" if moved
 
-          reworded.any? { |id| after.key?(id) } ? "other_words" : "untouched"
+          (reworded.any? { |id| after.key?(id) }) ? "other_words" : "untouched"
         end
 
         # @param old [Plan]

@@ -89,21 +89,14 @@ module NimbleLetter
         when "filter"
           LiveFilter.new(@rule, @moment).begin_anew
           @rule.update(asked_on: @rule.now_too ? nil : @moment.today)
-        when "tag", "list" then Records::Stirred.note(wearing, @rule.kind, @rule.settings["#{@rule.kind}_id"]) if @rule.now_too
+        when "tag", "list" then Records::Stirred.note(now_true, @rule.kind, @rule.settings["#{@rule.kind}_id"]) if @rule.now_too
         when "yearly" then @rule.update(asked_on: @moment.today - 1)
         end
       end
 
       private
 
-      # @return [Sequel::Dataset] of people of whom it is true when it begins to listen
-      def now_true = (@rule.kind == "filter") ? LiveFilter.new(@rule, @moment).people : wearing
-
-      def wearing
-        table, column = (@rule.kind == "tag") ? %i[people_tags tag_id] : %i[list_people list_id]
-        worn = Records.db[table].where(column => @rule.settings[column.to_s])
-        Records::Person.kept.where(Sequel[:people][:id] => worn.select(:person_id))
-      end
+      def now_true = JoinsAtOnce.true_of(@rule, @moment)
 
       def check(input)
         wrong("A rule is one of #{Joining::KINDS.keys.join(", ")}", "kind") unless Joining::KINDS.key?(@rule.kind)

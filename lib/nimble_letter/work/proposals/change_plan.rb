@@ -155,7 +155,7 @@ module NimbleLetter
 
       def write(input, half_made:)
         columns = input.slice(:leave_on, :leave_if)
-        @moment.parser.parse!(columns[:leave_if]) if columns[:leave_if]
+        LeavingCondition.check(columns[:leave_if], @moment)
         columns[:ends_at] = PlanSequence.time(input[:ends_at]) if input.key?(:ends_at)
         @sequence.update(columns) if columns.any?
         LayOut.new(@sequence, @moment, half_made: half_made).call(input[:steps]) if input[:steps]

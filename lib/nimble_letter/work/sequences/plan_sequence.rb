@@ -41,7 +41,7 @@ module NimbleLetter
           )
         end
         moment.audience(input[:audience]) if input[:audience]
-        moment.parser.parse!(input[:leave_if]) if input[:leave_if]
+        LeavingCondition.check(input[:leave_if], moment)
         Records.db.transaction do
           sequence.change!(columns(input), version: input[:version], now: moment.now, touched: input.key?(:steps))
           LayOut.new(sequence, moment).call(input[:steps]) if input[:steps]

@@ -14,8 +14,8 @@ module NimbleLetter
         @sequence, @moment = sequence, moment
       end
 
-      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes), and seen: a digest of
-      #   what was looked at
+      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; joining: people who join
+      #   at once by its rules), and seen: a digest of what was looked at
       def call
         found = remarks
         {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest}
@@ -35,6 +35,9 @@ module NimbleLetter
         whom = audience && (audience.said? || joined_by_rules?)
         @outlook = (steps.any? && whom && @sequence.letter_steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
       end
+
+      # @return [Array<Integer>] people who join at once by its rules
+      def joining = @joining ||= JoinsAtOnce.new(@sequence, @moment, besides: outlook&.ids || []).ids
 
       private
 
@@ -136,9 +139,9 @@ module NimbleLetter
       end
 
       def numbers
-        return {people: 0, letters: 0, mailboxes: []} unless outlook
+        return {people: 0, letters: 0, joining: 0, mailboxes: []} unless outlook
 
-        {people: outlook.ids.size, letters: outlook.letters, first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.ids.size, letters: outlook.letters, joining: joining.size, first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 

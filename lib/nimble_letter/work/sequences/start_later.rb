@@ -14,16 +14,18 @@ module NimbleLetter
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back
       # @raise [Invalid, Conflict, Forbidden]
-      def self.plan(sequence, at:, version:, letters:, moment:)
+      # @param joining [Integer, nil] as of StartSequence
+      def self.plan(sequence, at:, version:, letters:, moment:, joining: nil)
         time = PlanSequence.time(at)
         raise Invalid.new("This time is past.", at: "at", hint: "Start it now, or choose a later one.") if time <= moment.now
 
-        StartSequence.new(sequence, version, letters, moment, nil).look_at
+        start = StartSequence.new(sequence, version, letters, moment, joining: joining)
+        start.look_at
         Records.db.transaction do
           sequence.lock!
           raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless sequence.draft?
 
-          moment.fresh! if letters > Moment::MANY
+          moment.fresh! if start.many?
           sequence.update(start_at: time, start_by_id: moment.account&.id, start_letters: letters, start_refused: nil,
             version: sequence.version + 1, updated_at: moment.now)
         end

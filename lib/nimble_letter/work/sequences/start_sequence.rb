@@ -8,13 +8,15 @@ module NimbleLetter
       # @param sequence [Records::Sequence]
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back to them
+      # @param joining [Integer, nil] people who were said to join at once by its rules; nil: it was not said
       # @param seen [String, nil] the digest that came with it, see ReadyCheck; what is still as it was then is not looked at again
       # @raise [Invalid] when something is missing; [Conflict] when the numbers moved meanwhile; [Forbidden] when so many
       #   letters ask for the password again
-      def self.call(sequence, version:, letters:, moment:, seen: nil) = new(sequence, version, letters, moment, seen).call
+      def self.call(sequence, version:, letters:, moment:, joining: nil, seen: nil) =
+        new(sequence, version, letters, moment, joining: joining, seen: seen).call
 
-      def initialize(sequence, version, letters, moment, seen)
-        @sequence, @version, @letters, @moment, @seen = sequence, version, letters, moment, seen
+      def initialize(sequence, version, letters, moment, joining: nil, seen: nil)
+        @sequence, @version, @letters, @moment, @joining, @seen = sequence, version, letters, moment, joining, seen
       end
 
       # Letters are looked at before anything is locked, and once more only when something has changed since.
@@ -25,7 +27,7 @@ module NimbleLetter
           @sequence.lock!
           unchanged
           check
-          @moment.fresh! if @letters > Moment::MANY
+          @moment.fresh! if many?
           @moment.note("sequence_started", about: "“#{@sequence.name}”, #{@letters} letters", data: {sequence_id: @sequence.id})
           freeze_plan
           Enrol.new(@sequence, @outlook, @moment, by: "start").call
@@ -43,6 +45,9 @@ module NimbleLetter
         look
         check
       end
+
+      # @return [Boolean] whether so many would be written to that the password is asked for again
+      def many? = @letters > Moment::MANY || @ready.joining.size > Moment::MANY
 
       private
 
@@ -74,20 +79,17 @@ module NimbleLetter
       end
 
       def check
-        ready = ReadyCheck.new(@sequence, @moment)
-        missing(ready.remarks(gaps: false))
-        missing(ready.remarks) unless ready.outlook.digest == @seen
-        @outlook = ready.outlook
-        return if @outlook.letters == @letters
+        @ready = ReadyCheck.new(@sequence, @moment)
+        missing(@ready.remarks(gaps: false))
+        missing(@ready.remarks) unless @ready.outlook.digest == @seen
+        @outlook = @ready.outlook
+        moved("#{@outlook.letters} letters", @letters) unless @outlook.letters == @letters
+        moved("#{@ready.joining.size} people who join at once", @joining) unless [nil, @ready.joining.size].include?(@joining)
+      end
 
-        raise Conflict.new(
-          "It is #{@outlook.letters} letters now, not #{@letters}.",
-          code: :numbers_moved,
-          hint: "Read the new numbers, then start.",
-          data: {
-            letters: @outlook.letters
-          }
-        )
+      def moved(now, read_back)
+        raise Conflict.new("It is #{now} now, not #{read_back}.", code: :numbers_moved, hint: "Read the new numbers, then start.",
+          data: {letters: @outlook.letters, joining: @ready.joining.size})
       end
     end
   end

@@ -23,11 +23,11 @@ export function useSequence(id: number) {
   const start = useInTurn(
     key,
     query.data,
-    ({ letters, seen, at }: ReadBack & { at?: string }, version) =>
+    ({ letters, joining, seen, at }: ReadBack & { at?: string }, version) =>
       ask(
         api.POST('/api/sequences/{id}/start', {
           params: { path: { id } },
-          body: { letters, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
+          body: { letters, joining, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
         }),
       ),
     { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
@@ -47,4 +47,4 @@ export function useSequence(id: number) {
 }
 
 /** The numbers that were read back before the start, and the digest that came with them. */
-export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'seen'>
+export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'joining' | 'seen'>

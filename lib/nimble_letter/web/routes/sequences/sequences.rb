@@ -31,15 +31,17 @@ module NimbleLetter
           end
 
           app.get "/api/sequences/:id/ready/people" do
-            outlook = Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment).outlook
+            ready = Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment)
+            outlook = ready.outlook
             outlook or raise Invalid.new("Nobody would get anything yet.", at: "sequence", hint: "Say whom it is for, and what.")
-            people = outlook.people_from(params["mailbox_id"]&.to_i)
+            at_once = params["joining"].to_s == "true"
+            people = at_once ? Records::Person.where(id: ready.joining) : outlook.people_from(params["mailbox_id"]&.to_i)
             json(PersonRows.page(people, moment: moment, cursor: params["cursor"]))
           end
 
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            read_back = {version: input[:version], letters: input[:letters], moment: moment}
+            read_back = {version: input[:version], letters: input[:letters], joining: input[:joining], moment: moment}
             if input[:at] then Work::StartLater.plan(sequence, at: input[:at], **read_back)
             else Work::StartSequence.call(sequence, seen: input[:seen], **read_back)
             end

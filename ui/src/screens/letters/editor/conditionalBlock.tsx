@@ -4,7 +4,7 @@ import { useContext, useState } from 'react'
 import type { Shape } from '../../../api/client'
 import { number } from '../../../app/format'
 import { Modal } from '../../../parts/Modal'
-import { fromCondition, toCondition } from '../../people/asking/conditions'
+import { fromCondition, saidBy } from '../../people/asking/conditions'
 import { Sentence } from '../../people/asking/Sentence'
 import { AskInLetters } from '../../people/asking/useAskable'
 import { ReadersBehind } from '../reading/ReadersBehind'
@@ -20,6 +20,7 @@ function Question({
   onClose: () => void
 }) {
   const [sentence, setSentence] = useState(() => fromCondition(condition))
+  const asked = saidBy(sentence)
   return (
     <Modal wide title="Who reads this passage" onClose={onClose}>
       <AskInLetters.Provider value={true}>
@@ -33,8 +34,10 @@ function Question({
         <button
           type="button"
           className="btn btn-sm btn-primary"
+          disabled={!asked}
+          title={asked ? undefined : 'Finish the sentence first'}
           onClick={() => {
-            onKeep(toCondition(sentence) as Shape<'Condition'>)
+            if (asked) onKeep(asked)
             onClose()
           }}
         >

@@ -49,7 +49,8 @@ export function SaveFilter({
 }: {
   condition: Shape<'Condition'>
   sentence?: string
-  view: View
+  /** What of the table can be kept with it. */
+  view?: View
   changing: Shape<'Filter'> | null
   onClose: () => void
   onSaved: (filter: Shape<'Filter'>) => void
@@ -61,7 +62,7 @@ export function SaveFilter({
     withView: Boolean(changing?.view),
   })
   const { name, shared, withView } = draft
-  const kept = () => ({ name: name.trim(), condition, shared, ...(withView ? { view } : {}) })
+  const kept = () => ({ name: name.trim(), condition, shared, ...(withView && view ? { view } : {}) })
   const done = (saved: Shape<'Filter'>) => {
     sent()
     client.invalidateQueries({ queryKey: ['filters'] })
@@ -103,15 +104,17 @@ export function SaveFilter({
           />
           Colleagues see it too
         </label>
-        <label className="flex gap-2 items-center">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={withView}
-            onChange={(event) => setDraft({ ...draft, withView: event.target.checked })}
-          />
-          With these columns and this order
-        </label>
+        {view && (
+          <label className="flex gap-2 items-center">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={withView}
+              onChange={(event) => setDraft({ ...draft, withView: event.target.checked })}
+            />
+            With these columns and this order
+          </label>
+        )}
         <p className="muted text-xs">A filter is always live: whoever fits later is in it.</p>
         <div className="flex justify-end gap-2">
           <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>

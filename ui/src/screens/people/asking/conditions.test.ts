@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { complete, EVERYBODY, fromCondition, toCondition } from './conditions'
+import { complete, EVERYBODY, fromCondition, saidBy, toCondition } from './conditions'
 
 const LEADS = { field: 'person.standing', is: 'one_of', value: ['lead'] }
 
@@ -43,6 +43,24 @@ describe('fromCondition and toCondition', () => {
     const unfinished = { kind: 'field' as const, field: 'person.city', is: 'one_of', value: [], negated: false }
     expect(toCondition({ ...EVERYBODY, parts: [unfinished, { ...EVERYBODY, parts: [unfinished] }] })).toEqual({ all: [] })
     expect(complete({ kind: 'field', field: 'person.x', is: 'between', value: [1, ''] })).toBe(false)
+  })
+
+  it('are kept only when all of them is said', () => {
+    const city = { kind: 'field' as const, field: 'person.city', is: 'one_of', negated: false }
+    const [whole, unfinished] = [
+      { ...city, value: ['York'] },
+      { ...city, value: [] },
+    ]
+    const deals = (parts: (typeof whole)[]) => ({
+      kind: 'deals' as const,
+      atLeast: 1,
+      where: { ...EVERYBODY, parts },
+      negated: false,
+    })
+    for (const parts of [[], [unfinished], [whole, unfinished], [{ ...EVERYBODY, parts: [] }], [deals([unfinished])]])
+      expect(saidBy({ ...EVERYBODY, parts })).toBeNull()
+    expect(saidBy({ ...EVERYBODY, parts: [whole] })).toEqual({ all: [{ field: 'person.city', is: 'one_of', value: ['York'] }] })
+    expect(saidBy({ ...EVERYBODY, parts: [deals([])] })).not.toBeNull()
   })
 
   it('mean everybody by nothing', () => {

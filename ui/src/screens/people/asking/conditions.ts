@@ -85,6 +85,19 @@ export function toCondition(sentence: Group): Json {
   return groupToJson(sentence) ?? { all: [] }
 }
 
+/** Whether all of the sentence can be asked: what is left out of one that is kept would mean more people than it says. */
+function finished(group: Group): boolean {
+  return group.parts.every((part) => {
+    if (part.kind === 'group') return part.parts.length > 0 && finished(part)
+    return complete(part) && (part.kind !== 'deals' || finished(part.where))
+  })
+}
+
+/** The condition that a whole sentence says; null before anything is said, and while something of it is. */
+export function saidBy(sentence: Group): Json | null {
+  return sentence.parts.length > 0 && finished(sentence) ? toCondition(sentence) : null
+}
+
 function testFromJson(json: Json): Test | null {
   if (json.field) return { kind: 'field', field: json.field, is: json.is ?? 'one_of', value: json.value ?? null }
   if (json.activity)

@@ -149,6 +149,25 @@ export function StartDialog({
           Nobody is in it from the start. Whoever its rules are true of joins by themselves.
         </p>
       )}
+      {data?.ready && data.joining > 0 && (
+        <p className="font-serif text-lg leading-7 mb-3">
+          <OpensPeople
+            title={`Join “${sequence.name}” at once`}
+            count={data.joining}
+            queryKey={['ready', sequence.id, 'joining']}
+            load={(cursor) =>
+              ask(
+                api.GET('/api/sequences/{id}/ready/people', {
+                  params: { path: { id: sequence.id }, query: { joining: true, cursor } },
+                }),
+              )
+            }
+          >
+            {plural(data.joining, 'person', 'people')}
+          </OpensPeople>{' '}
+          of whom its rules are true already {data.joining === 1 ? 'joins' : 'join'} at once.
+        </p>
+      )}
       {data?.ready && data.first_at && data.last_at && (
         <div className="font-serif text-lg leading-7">
           <p className="mb-3">
@@ -217,7 +236,7 @@ export function StartDialog({
               disabled={start.isPending}
               onClick={() => start.mutate(data)}
             >
-              Start {plural(data.letters, 'letter')} now
+              {data.letters > 0 ? `Start ${plural(data.letters, 'letter')} now` : 'Start it now'}
             </button>
           </>
         )}

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Shape } from '../../../api/client'
 import { Modal } from '../../../parts/Modal'
-import { EVERYBODY, fromCondition, toCondition } from '../../people/asking/conditions'
+import { EVERYBODY, fromCondition, saidBy } from '../../people/asking/conditions'
 import { Sentence } from '../../people/asking/Sentence'
 
 /** Asks for a condition, in the sentence that everything about people is asked in. */
@@ -20,7 +20,7 @@ export function ConditionDialog({
   onClose: () => void
 }) {
   const [sentence, setSentence] = useState(() => (condition ? fromCondition(condition) : EVERYBODY))
-  const asked = toCondition(sentence) as Shape<'Condition'> | null
+  const asked = saidBy(sentence)
   return (
     <Modal wide title={title} onClose={onClose}>
       <Sentence sentence={sentence} onChange={setSentence} />
@@ -31,7 +31,8 @@ export function ConditionDialog({
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={!asked || sentence.parts.length === 0}
+          disabled={!asked}
+          title={asked ? undefined : 'Finish the sentence first'}
           onClick={() => {
             if (asked) onKeep(asked)
             onClose()

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # Who joins as soon as a sequence runs: those of whom one of its rules is true already, where somebody said that they join too.
+    class JoinsAtOnce
+      # @param rule [Records::JoinRule]
+      # @return [Sequel::Dataset] of people of whom it is true when it begins to listen
+      def self.true_of(rule, moment)
+        case rule.kind
+        when "filter" then LiveFilter.new(rule, moment).people
+        when "tag" then wearing(:people_tags, :tag_id, rule)
+        when "list" then wearing(:list_people, :list_id, rule)
+        end
+      end
+
+      def self.wearing(table, column, rule)
+        worn = Records.db[table].where(column => rule.settings[column.to_s])
+        Records::Person.kept.where(Sequel[:people][:id] => worn.select(:person_id))
+      end
+      private_class_method :wearing
+
+      # @param sequence [Records::Sequence] a draft
+      # @param besides [Array<Integer>] people who are in it from the start
+      def initialize(sequence, moment, besides: [])
+        @sequence, @moment, @besides = sequence, moment, besides
+      end
+
+      # @return [Array<Integer>] people who may be written to, each once
+      def ids
+        @ids ||= begin
+          meant = rules.flat_map { |rule| self.class.true_of(rule, @moment).unordered.select_map(Sequel[:people][:id]) }.uniq - @besides
+          meant.empty? ? [] : @moment.sieving(@moment.audience({"people" => meant})).would_get_it
+        end
+      end
+
+      private
+
+      def rules = Records::JoinRule.where(sequence_id: @sequence.id, live: true, now_too: true).order(:id).all
+    end
+  end
+end
