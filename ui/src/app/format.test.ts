@@ -1,10 +1,26 @@
 import { describe, expect, it } from 'vitest'
-import { bytes, clock, day, moment, money, number, percent, plural, shortDate, timeOfDay } from './format'
+import { bytes, clock, day, itIs, moment, money, number, percent, plural, shortDate, timeOfDay } from './format'
 
 describe('moment', () => {
   it('reads as the clock of the zone does', () => {
     expect(moment('2026-05-18T08:24:00Z', 'Europe/London')).toBe('Mon 18 May, 9:24')
     expect(clock('2026-05-18T08:24:00Z', 'America/New_York')).toBe('4:24')
+  })
+})
+
+describe('day', () => {
+  it('says the year that is not the one of the clock in use, where one is', () => {
+    const at = '2027-05-07T08:00:00Z'
+    expect(day(at, 'Europe/London')).toBe('Fri 7 May')
+    itIs('2026-12-31T23:30:00Z')
+    expect([day(at, 'Europe/London'), moment('2026-12-31T23:59:00Z', 'Europe/London')]).toEqual([
+      'Fri 7 May 2027',
+      'Thu 31 Dec, 23:59',
+    ])
+    expect(day(at, 'Asia/Tokyo')).toBe('Fri 7 May')
+    itIs(null)
+    expect(day('2025-05-07T08:00:00Z', 'Europe/London')).toBe('Wed 7 May 2025')
+    itIs('2026-05-12T10:00:00Z')
   })
 })
 

@@ -2,10 +2,20 @@ const LOCALE = 'en-GB'
 
 /** "Mon 18 May" in a zone. */
 export function day(at: string, timeZone: string): string {
-  return new Intl.DateTimeFormat(LOCALE, { weekday: 'short', day: 'numeric', month: 'short', timeZone })
+  const year = present !== null && yearOf(at, timeZone) !== yearOf(present, timeZone) ? 'numeric' : undefined
+  return new Intl.DateTimeFormat(LOCALE, { weekday: 'short', day: 'numeric', month: 'short', year, timeZone })
     .format(new Date(at))
     .replace(',', '')
 }
+
+/** The clock in use as it was last read: the year that it shows goes without saying. */
+let present: string | null = null
+export function itIs(now: string | null | undefined) {
+  if (now) present = now
+}
+
+const yearOf = (at: string, timeZone: string) =>
+  new Intl.DateTimeFormat(LOCALE, { year: 'numeric', timeZone }).format(new Date(at))
 
 /** "9:24" in a zone. */
 export function clock(at: string, timeZone: string): string {

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, type ReactNode, useContext } from 'react'
 import { ApiProblem, api, ask, currentCsrf, problemOf, type Shape, setCsrf } from '../api/client'
+import { itIs } from './format'
 
 type Session = Shape<'Session'>
 type SignedIn = Session & { account: NonNullable<Session['account']>; firm: NonNullable<Session['firm']> }
@@ -47,6 +48,7 @@ export async function postAuth(path: 'login' | 'logout' | 'change-password' | 'c
 export async function readSession(): Promise<Session> {
   const session = await ask(api.GET('/api/session'))
   setCsrf(session.csrf)
+  itIs(session.now)
   return session
 }
 

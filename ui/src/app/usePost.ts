@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import { api, ask, type Shape } from '../api/client'
+import { itIs } from './format'
 
 const QUIET_MS = 5000
 const MOVING_MS = 400
@@ -18,12 +19,18 @@ export function usePostMoves() {
   return { post, hold, release }
 }
 
+async function readClock() {
+  const clock = await ask(api.GET('/api/practice/clock'))
+  itIs(clock.now)
+  return clock
+}
+
 /** The practice clock. Everything on the page is read again when it has moved. */
 export function usePracticeClock() {
   const client = useQueryClient()
   const { data: clock } = useQuery({
     queryKey: ['clock'],
-    queryFn: () => ask(api.GET('/api/practice/clock')),
+    queryFn: readClock,
     refetchInterval: (query) => (query.state.data?.target ? MOVING_MS : QUIET_MS),
   })
   const forward = useMutation({
@@ -41,6 +48,6 @@ export function usePracticeClock() {
 
 /** Now, by the clock in use. */
 export function useNow(): string {
-  const { data } = useQuery({ queryKey: ['clock'], queryFn: () => ask(api.GET('/api/practice/clock')) })
+  const { data } = useQuery({ queryKey: ['clock'], queryFn: readClock })
   return data?.now ?? '2026-01-01T00:00:00Z'
 }

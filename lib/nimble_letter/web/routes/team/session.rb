@@ -12,6 +12,7 @@ module NimbleLetter
               csrf: Rack::Protection::AuthenticityToken.token(env["rack.session"]),
               practice: true,
               firm: account && {name: firm.name, time_zone: firm.time_zone, date_order: firm.date_order},
+              now: account && moment.now,
               demo: Demo::Firm.sign_in,
               account: account && {id: account.id, name: account.name, email: account.email, role: account.role}
             )

@@ -44,8 +44,9 @@ export function PlanTab({
   const asked = Number(params.get('step')) || null
   // The first one is open until somebody says otherwise.
   const chosen = sieve || closed ? undefined : (placed.find((step) => step.id === asked) ?? placed[0])
-  // What was just put in has its number once it is saved.
+  // What was just put in has its number once it is saved; it is what one wants to say more of.
   const coming = useRef<{ order: number; of: number } | null>(null)
+  const entered = useRef<number | null>(null)
   const choose = (id: number | null) => {
     setSieve(false)
     setAddAfter(null)
@@ -57,8 +58,14 @@ export function PlanTab({
     const wanted = coming.current
     if (!wanted || placed.length !== wanted.of) return
     coming.current = null
-    choose(placed[wanted.order]?.id ?? null)
+    entered.current = placed[wanted.order]?.id ?? null
+    choose(entered.current)
   }, [sequence.steps])
+  useEffect(() => {
+    if (!chosen || entered.current !== chosen.id) return
+    entered.current = null
+    intoPanel()
+  }, [chosen])
   const put = (next: Shape<'StepInput'>[], order?: number) => {
     if (order !== undefined) coming.current = { order, of: edit.inOrder(next).length }
     plan.put(next)

@@ -2,7 +2,7 @@ import type { Shape } from '../../../api/client'
 import { number, plural } from '../../../app/format'
 import { classes } from '../../../parts/classes'
 import { OpensPeople } from '../../people/behind/OpensPeople'
-import { type Column, columns, within, workdays } from './columns'
+import { type Column, columns, columnWords, within, workdays } from './columns'
 import { type Assumed, loadBehind, type Rehearsal } from './useRehearsal'
 
 type Row = {
@@ -17,27 +17,35 @@ type Row = {
   limit: number | null
 }
 
+/** How the head of the grid is written, by what its columns are. */
+const HEADS = {
+  day: { words: 'Letters a day', caption: '', above: ({ weekday }: Column) => weekday.slice(0, 1) },
+  week: { words: 'Weeks from', caption: ', week by week', above: ({ month }: Column) => month },
+  month: {
+    words: 'Months',
+    caption: ', month by month',
+    above: ({ year, month }: Column, i: number) => (i === 0 || month === 'Jan' ? year : ''),
+  },
+}
+
 /** Letters by day and mailbox, tasks by day and colleague; each number opens its people. */
 export function Grid({ sequence, rehearsal, assumed }: { sequence: Shape<'Sequence'>; rehearsal: Rehearsal; assumed: Assumed }) {
   const days = columns([...rehearsal.days, ...rehearsal.tasks].map(({ date }) => date))
   if (days.length === 0) return <p className="my-4">Nothing would go out.</p>
+  const by = days[0]?.of ?? 'day'
   const most = Math.max(1, ...rehearsal.tasks.map(({ tasks }) => tasks))
   return (
     <div className="overflow-x-auto mb-5">
       <table className="w-full border-collapse text-center">
-        <caption className="sr-only">
-          Letters by day and mailbox, tasks by day and colleague{days[0]?.weekday === null && ', week by week'}
-        </caption>
+        <caption className="sr-only">Letters by day and mailbox, tasks by day and colleague{HEADS[by].caption}</caption>
         <thead>
           <tr>
-            <th className="w-44 text-left font-normal muted text-xs align-bottom">
-              {days[0]?.weekday === null ? 'Weeks from' : 'Letters a day'}
-            </th>
+            <th className="w-44 text-left font-normal muted text-xs align-bottom">{HEADS[by].words}</th>
             {days.map((day, i) => (
               <th key={day.from} scope="col" className="font-normal text-xs px-1 pb-1 min-w-9">
-                <span className="muted block">{day.weekday?.slice(0, 1) ?? day.month}</span>
-                <strong className="font-semibold">{day.number}</strong>
-                {day.weekday !== null && (i === 0 || day.number === '1' || days[i - 1]?.month !== day.month) && (
+                <span className="muted block">{HEADS[by].above(day, i)}</span>
+                <strong className="font-semibold">{by === 'month' ? day.month : day.number}</strong>
+                {by === 'day' && (i === 0 || day.number === '1' || days[i - 1]?.month !== day.month) && (
                   <span className="muted block leading-3">{day.month}</span>
                 )}
               </th>
@@ -83,9 +91,8 @@ function Cell({
   const count = here.reduce((sum, one) => sum + one.count, 0)
   const full = row.limit !== null && here.some((one) => one.count + (one.besides ?? 0) >= (row.limit ?? 0))
   const besides = here.reduce((sum, one) => sum + (one.besides ?? 0), 0)
-  const share = Math.min(1, count / ((row.limit ?? most) * (day.weekday === null ? workdays(day) : 1)))
-  const on = day.from === day.to ? `${day.weekday} ${day.number} ${day.month}` : `the week of ${day.number} ${day.month}`
-  const words = `${row.of === 'letters' ? 'Letters from' : 'Tasks of'} ${row.name}, ${on}`
+  const share = Math.min(1, count / ((row.limit ?? most) * (day.of === 'day' ? 1 : workdays(day))))
+  const words = `${row.of === 'letters' ? 'Letters from' : 'Tasks of'} ${row.name}, ${columnWords(day)}`
   return (
     <td
       className={classes('p-0 align-middle', full ? 'border-b-2 border-accent' : 'border-b border-base-300')}

@@ -133,13 +133,13 @@ function Path({ stops, width }: { stops: Stop[]; width: number }) {
   const lines = Math.max(1, ...placed.map(({ line }) => line + 1))
   return (
     <ol className="relative" style={{ height: lines * LINE_PX }}>
-      {placed.map(({ item, at, line }, i) => (
+      {placed.map(({ item, at, line, before }, i) => (
         <li
           // biome-ignore lint/suspicious/noArrayIndexKey: a way may come to one step twice
           key={i}
           title={item.said}
-          className="absolute flex items-center gap-1.5 text-xs whitespace-nowrap"
-          style={{ left: `${at * 100}%`, top: line * LINE_PX }}
+          className={classes('absolute flex items-center gap-1.5 text-xs whitespace-nowrap', before && 'flex-row-reverse')}
+          style={{ [before ? 'right' : 'left']: `${(before ? 1 - at : at) * 100}%`, top: line * LINE_PX }}
         >
           <span aria-hidden="true" className={classes('w-2 h-2 inline-block', item.mark)} />
           {item.words}

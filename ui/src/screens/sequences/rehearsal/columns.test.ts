@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { columns, within, workdays } from './columns'
+import { columns, columnWords, within, workdays } from './columns'
 
 describe('the columns of a rehearsal', () => {
   it('are its days from first to last, without weekends on which nothing happens', () => {
@@ -11,7 +11,7 @@ describe('the columns of a rehearsal', () => {
 
   it('are weeks where days would be too many, and hold every day once', () => {
     const weeks = columns(['2026-05-13', '2026-08-05'])
-    expect([weeks[0]?.from, weeks.at(-1)?.to, weeks.every((one) => one.weekday === null)]).toEqual([
+    expect([weeks[0]?.from, weeks.at(-1)?.to, weeks.every((one) => one.of === 'week')]).toEqual([
       '2026-05-11',
       '2026-08-09',
       true,
@@ -19,6 +19,25 @@ describe('the columns of a rehearsal', () => {
     const items = ['2026-05-13', '2026-05-17', '2026-05-18', '2026-08-05'].map((date) => ({ date }))
     expect(weeks.flatMap((week) => within(items, week))).toEqual(items)
     expect(weeks.map(workdays)).toEqual(weeks.map(() => 5))
+  })
+
+  it('are months where weeks would be too many, and hold every day once', () => {
+    const dates = ['2026-05-13', '2026-05-31', '2026-06-01', '2027-02-28', '2027-05-07']
+    const months = columns(dates)
+    expect([months.length, months[0]?.from, months[0]?.to, months[9]?.to]).toEqual([13, '2026-05-01', '2026-05-31', '2027-02-28'])
+    expect(
+      months
+        .flatMap((month) =>
+          within(
+            dates.map((date) => ({ date })),
+            month,
+          ),
+        )
+        .map(({ date }) => date),
+    ).toEqual(dates)
+    expect(
+      [columns(['2026-05-14'])[0], columns(['2026-05-13', '2026-08-05'])[0], months[8]].map((one) => one && columnWords(one)),
+    ).toEqual(['Thu 14 May', 'the week of 11 May', 'Jan 2027'])
   })
 
   it('are months and years apart without losing a day to a change of clocks', () => {

@@ -9,11 +9,16 @@ describe('words along a line', () => {
   })
 
   it('never run out at the right', () => {
-    const [last] = onLines([word(1)], 900)
-    expect((last?.at ?? 1) * 900 + 31 * 6).toBeLessThanOrEqual(900)
+    expect(onLines([word(1), word(0.9)], 900)).toMatchObject([
+      { at: 1, before: true, line: 0 },
+      { at: 0.9, before: true, line: 1 },
+    ])
+    const [narrow] = onLines([word(0.5)], 300)
+    expect(narrow).toMatchObject({ before: false })
+    expect((narrow?.at ?? 1) * 300 + 31 * 6).toBeLessThanOrEqual(300)
   })
 
   it('stand somewhere on a page that has no width yet', () => {
-    expect(onLines([word(0.2)], 0)).toEqual([{ item: word(0.2), at: 0, line: 0 }])
+    expect(onLines([word(0.2)], 0)).toEqual([{ item: word(0.2), at: 0, line: 0, before: false }])
   })
 })
