@@ -137,6 +137,54 @@ RSpec.describe "a walk" do
     start_now
   end
 
+  # With keys alone, as far as one has come to the thing with Tab.
+  it "of a letter to all clients, now and in future, with keys alone and no filter made before" do
+    begin_sequence "To all clients"
+    find_button("Choose a letter…").send_keys(:enter)
+    expect(page).to have_field("Find a letter", focused: true)
+    send_keys "winter"
+    expect(page).to have_css("dialog button[aria-pressed]", count: 1)
+    send_keys :enter
+    expect(page).to have_button("Winter letter", focused: true)
+    find("button", text: /joins? by themselves/).send_keys(:enter)
+    select "whoever begins to fit a filter", from: "Joins"
+    find_button("Say in a sentence who it is…").send_keys(:enter)
+    expect(page).to have_text("It means nobody until it is finished.")
+    expect(page).to have_button("They join", disabled: true)
+    find_button("And…").send_keys(:enter)
+    send_keys "standing is client", :enter
+    expect(page).to have_css("dialog [role=group]", text: "Everyone who is a client")
+    fits = find("dialog p[aria-live]", text: "may be written to").text
+    find("dialog label", text: "those join too of whom it is true already").click
+    accessible
+    find_button("They join").send_keys(:enter)
+    expect(page).to have_text("Joins whoever begins to fit: everyone who is a client")
+    find_button("Start…").send_keys(:enter)
+    at_once = find("dialog p", text: "join at once").text[/\A[\d,]+ people/]
+    expect(fits).to include("; #{at_once.delete_suffix(" people")} of them may be written to")
+    find_button("Start it now").send_keys(:enter)
+    expect(page).to have_css("header", text: "Running")
+    move_clock "Clock forward an hour"
+    visit page.current_path
+    expect(page).to have_link("Members #{at_once[/[\d,]+/]}")
+  end
+
+  it "puts the focus where more is to be said of a step that was just added, and back when a question is answered" do
+    begin_sequence "Focus"
+    find_button("Add a letter").send_keys(:enter)
+    expect(page).to have_button("choose or write one", focused: true)
+    send_keys :enter
+    expect(page).to have_field("Find a letter", focused: true)
+    send_keys "winter"
+    expect(page).to have_css("dialog button[aria-pressed]", count: 1)
+    send_keys :enter
+    expect(page).to have_button("Winter letter", focused: true)
+    find_button("Add a step after step 1").send_keys(:enter)
+    find("[role=dialog] button", text: "Task").send_keys(:enter)
+    expect(page).to have_css("aside", text: "Step 2 · Task")
+    expect(page).to have_css("[data-panel] :focus")
+  end
+
   it "of a welcome at once and on four days after it, which nobody gets twice" do
     begin_sequence "Signed up"
     joins_by_tag "signed up"

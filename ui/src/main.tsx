@@ -2,14 +2,11 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
-import { ApiProblem } from './api/client'
 import { watchInput } from './api/send'
 import { App } from './app/App'
+import { isAway, whileAway } from './app/away'
 import { applyTheme } from './app/theme'
 import './app.css'
-
-const AWAY_MS = 3000
-const isAway = (error: unknown) => error instanceof ApiProblem && (error.status === 0 || error.status === 503)
 
 applyTheme()
 watchInput(window)
@@ -22,8 +19,7 @@ const client = new QueryClient({
       staleTime: 2000,
       // What is wrong stays wrong; only a server that does not answer is asked again.
       retry: (failures, error) => isAway(error) && failures < 3,
-      // A screen whose records were away comes back by itself.
-      refetchInterval: (query) => isAway(query.state.error) && AWAY_MS,
+      refetchInterval: (query) => whileAway(query.state.error),
     },
   },
 })

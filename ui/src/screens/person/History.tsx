@@ -41,7 +41,7 @@ export function History({ entries, narrow = false }: { entries: Entry[]; narrow?
             >
               {!narrow && (
                 <>
-                  <span className="muted text-xs">{newDay && `${date} ${entry.at.slice(0, 4)}`}</span>
+                  <span className="muted text-xs">{newDay && date}</span>
                   <span className="muted text-xs text-right">{clock(entry.at, firm.time_zone)}</span>
                 </>
               )}

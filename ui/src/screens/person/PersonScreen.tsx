@@ -45,9 +45,7 @@ function Memberships({ person }: { person: Shape<'Person'> }) {
           <span className="muted">{membership.status}</span>
         </Link>
       ))}
-      <p className="muted text-xs mt-2">
-        Record since {day(person.created_at, firm.time_zone)} {person.created_at.slice(0, 4)}
-      </p>
+      <p className="muted text-xs mt-2">Record since {day(person.created_at, firm.time_zone)}</p>
     </section>
   )
 }

@@ -1,15 +1,24 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
+import { whileAway } from '../../app/away'
 import { stale } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
 import { useChanges } from './useChanges'
 
 type Sequence = Shape<'Sequence'>
+/** How often a sequence that runs is looked at. */
+export const LOOKS_MS = 10_000
+
 /** One sequence, with the ways to change it. Every change carries the version that the one before left. */
 export function useSequence(id: number) {
   const client = useQueryClient()
   const key = ['sequence', id] as const
-  const query = useQuery({ queryKey: key, queryFn: () => ask(api.GET('/api/sequences/{id}', { params: { path: { id } } })) })
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => ask(api.GET('/api/sequences/{id}', { params: { path: { id } } })),
+    // People join, and letters leave, while one looks on.
+    refetchInterval: ({ state }) => whileAway(state.error) || (state.data?.state === 'running' && LOOKS_MS),
+  })
   const onSuccess = (sequence: Sequence) => {
     client.setQueryData(key, sequence)
     stale(client, 'sequence')

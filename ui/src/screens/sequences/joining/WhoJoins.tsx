@@ -1,10 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
+import { whileAway } from '../../../app/away'
 import { plural } from '../../../app/format'
 import { stale } from '../../../app/stale'
 import { ErrorNote } from '../../../parts/States'
 import { OpensPeople } from '../../people/behind/OpensPeople'
+import { LOOKS_MS } from '../useSequence'
 import { RuleDialog } from './RuleDialog'
 
 type Rule = Shape<'JoinRule'>
@@ -40,6 +42,7 @@ export function WhoJoins({ sequence }: { sequence: Shape<'Sequence'> }) {
   const { data } = useQuery({
     queryKey: ['joining', sequence.id],
     queryFn: () => ask(api.GET('/api/sequences/{id}/joining', { params: { path: { id: sequence.id } } })),
+    refetchInterval: ({ state }) => whileAway(state.error) || (sequence.state === 'running' && LOOKS_MS),
   })
   const change = useMutation({
     mutationFn: (rule: Rule) =>

@@ -24,7 +24,7 @@ const HEADS = {
   month: {
     words: 'Months',
     caption: ', month by month',
-    above: ({ year, month }: Column, i: number) => (i === 0 || month === 'Jan' ? year : ''),
+    above: ({ year, month }: Column, i: number) => (i === 0 || month === 'Jan' ? year : '\u00a0'),
   },
 }
 
