@@ -52,6 +52,37 @@ RSpec.describe Work::StartLater do
     expect(other.refresh).to have_attributes(state: "draft", start_refused: refused)
   end
 
+  describe "with a rule by which people join at once" do
+    let(:rule) { {kind: "tag", settings: {tag_id: Records::Tag.named("press").id}, live: true, now_too: true} }
+
+    def wear(people) = people.each { |one| Work::ChangePerson.call(one, {"person.tags" => ["press"]}, version: one.version, moment: moment) }
+
+    before { Work::KeepRule.make(sequence, rule, moment: moment) }
+
+    it "does not start with far more of them than were read back" do
+      plan
+      wear(Array.new(20) { make_person })
+      expect(described_class.round(moment(later))).to eq(1)
+      other = make_sequence(people: [make_person])
+      Work::KeepRule.make(other, rule, moment: moment)
+      described_class.plan(other, at: later.iso8601, version: other.version, letters: 2, joining: 20, moment: moment)
+      wear(Array.new(23) { make_person })
+      described_class.round(moment(later))
+      expect(other.refresh).to have_attributes(state: "draft",
+        start_refused: "It would be 43 people who join at once by now; 20 were read back.")
+    end
+
+    it "is taken off when that rule changes, another is made, or it goes" do
+      kept = Records::JoinRule.first(sequence_id: sequence.id)
+      changes = [-> { Work::KeepRule.change(kept, {version: kept.version, now_too: false}, moment: moment) },
+        -> { Work::KeepRule.make(sequence, {kind: "file"}, moment: moment) }, -> { Work::KeepRule.drop(kept.refresh, moment: moment) }]
+      changes.each do |change|
+        plan
+        expect { change.call }.to change { sequence.refresh.start_at }.from(later).to(nil)
+      end
+    end
+  end
+
   it "keeps nothing else from going on, whatever goes wrong with it" do
     plan
     other = make_sequence(people: [make_person])

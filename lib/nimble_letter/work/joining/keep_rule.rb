@@ -26,6 +26,7 @@ module NimbleLetter
 
       def self.drop(rule, moment:)
         Records.db.transaction do
+          StartLater.off(rule.sequence)
           rule.update(live: false)
           listen(rule.sequence, moment)
           rule.delete
@@ -68,6 +69,7 @@ module NimbleLetter
           check(input)
           values = {**input.slice(:again, :gap_days, :live, :now_too), **settings(input)}
           version ? @rule.change!(values, version: version, now: @moment.now) : @rule.set(values).save
+          StartLater.off(@rule.sequence)
           # What it is about has changed: it begins again.
           Records::JoinRule.where(id: @rule.id).update(listens: false) if version && input.key?(:settings)
           self.class.listen(@rule.sequence, @moment)

@@ -3,12 +3,12 @@
 module NimbleLetter
   module Work
     # Starts a draft at a time that somebody chose after its numbers were read back. It is looked at once more then: what is not ready,
-    # or would be far more letters than were read back, does not start, and says why. Changing the plan takes the time off.
+    # or would be far more letters or people than were read back, does not start, and says why. Changing the plan takes the time off.
     module StartLater
-      NOTHING = {start_at: nil, start_by_id: nil, start_letters: nil}.freeze
-      # So many more letters than were read back are what nobody saw coming: a tenth, and some.
+      NOTHING = {start_at: nil, start_by_id: nil, start_letters: nil, start_joining: nil}.freeze
+      # So many more letters, or people who join at once, than were read back are what nobody saw coming: a tenth, and some.
       MORE_SHARE = 0.1
-      MORE_LETTERS = 20
+      MORE = 20
 
       # @param at [String] ISO 8601
       # @param version [Integer] as the person saw it
@@ -26,8 +26,8 @@ module NimbleLetter
           raise Invalid.new("This sequence has been started already.", code: :not_a_draft) unless sequence.draft?
 
           moment.fresh! if start.many?
-          sequence.update(start_at: time, start_by_id: moment.account&.id, start_letters: letters, start_refused: nil,
-            version: sequence.version + 1, updated_at: moment.now)
+          sequence.update(start_at: time, start_by_id: moment.account&.id, start_letters: letters,
+            start_joining: start.joining, start_refused: nil, version: sequence.version + 1, updated_at: moment.now)
         end
         sequence
       end
@@ -35,6 +35,11 @@ module NimbleLetter
       # Not at that time after all.
       def self.cancel(sequence, version:, moment:)
         sequence.change!({**NOTHING, start_refused: nil}, version: version, now: moment.now)
+      end
+
+      # What was read back is another thing by now: its rules of joining have changed.
+      def self.off(sequence)
+        sequence.update(**NOTHING) if sequence.draft? && sequence.start_at
       end
 
       # @param moment [Moment]
@@ -51,12 +56,9 @@ module NimbleLetter
 
       def self.start(sequence, moment)
         by = Moment.new(now: moment.now, account: Records::Account[sequence.start_by_id], firm: moment.firm, lookups: moment.lookups)
-        letters = ReadyCheck.new(sequence, by).call[:letters]
-        most = sequence.start_letters + [sequence.start_letters * MORE_SHARE, MORE_LETTERS].max
-        if letters > most
-          raise Invalid.new("It would be #{letters} letters by now; #{sequence.start_letters} were read back.", code: :numbers_moved)
-        end
-
+        letters, joining = ReadyCheck.new(sequence, by).call.values_at(:letters, :joining)
+        as_seen(letters, sequence.start_letters, "letters")
+        as_seen(joining, sequence.start_joining || 0, "people who join at once")
         StartSequence.call(sequence, version: sequence.version, letters: letters, moment: by)
       rescue *Records::Patience::AWAY
         raise
@@ -66,6 +68,13 @@ module NimbleLetter
         false
       end
       private_class_method :start
+
+      def self.as_seen(now, read_back, what)
+        return if now <= read_back + [read_back * MORE_SHARE, MORE].max
+
+        raise Invalid.new("It would be #{now} #{what} by now; #{read_back} were read back.", code: :numbers_moved)
+      end
+      private_class_method :as_seen
 
       def self.refused(sequence, error, moment)
         remarks = (error.data if error.is_a?(Error))&.fetch(:remarks, nil) || []

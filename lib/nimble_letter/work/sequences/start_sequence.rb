@@ -46,8 +46,11 @@ module NimbleLetter
         check
       end
 
+      # @return [Integer] people who join at once by its rules, as it was looked at
+      def joining = @ready.joining.size
+
       # @return [Boolean] whether so many would be written to that the password is asked for again
-      def many? = @letters > Moment::MANY || @ready.joining.size > Moment::MANY
+      def many? = @letters > Moment::MANY || joining > Moment::MANY
 
       private
 
@@ -84,12 +87,12 @@ module NimbleLetter
         missing(@ready.remarks) unless @ready.outlook.digest == @seen
         @outlook = @ready.outlook
         moved("#{@outlook.letters} letters", @letters) unless @outlook.letters == @letters
-        moved("#{@ready.joining.size} people who join at once", @joining) unless [nil, @ready.joining.size].include?(@joining)
+        moved("#{joining} people who join at once", @joining) unless [nil, joining].include?(@joining)
       end
 
       def moved(now, read_back)
         raise Conflict.new("It is #{now} now, not #{read_back}.", code: :numbers_moved, hint: "Read the new numbers, then start.",
-          data: {letters: @outlook.letters, joining: @ready.joining.size})
+          data: {letters: @outlook.letters, joining: joining})
       end
     end
   end
