@@ -122,8 +122,9 @@ RSpec.describe "a walk" do
     click_button "A letter every year"
     click_button "Begin with this one"
     within("dialog") do
-      fill_in "Its name", with: "Ten days before"
-      click_button "Next"
+      expect(page).to have_field("Its name", focused: true)
+      fill_in("Its name", with: "Ten days before").send_keys(:enter)
+      expect(page).to have_select("From", focused: true)
       select "each person’s owner, or hello@ternandfallow.example", from: "From"
       accessible
       click_button "Make the sequence"

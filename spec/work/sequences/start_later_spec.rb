@@ -55,7 +55,8 @@ RSpec.describe Work::StartLater do
   describe "with a rule by which people join at once" do
     let(:rule) { {kind: "tag", settings: {tag_id: Records::Tag.named("press").id}, live: true, now_too: true} }
 
-    def wear(people) = people.each { |one| Work::ChangePerson.call(one, {"person.tags" => ["press"]}, version: one.version, moment: moment) }
+    def wear(people) =
+      people.each { |one| Work::ChangePerson.call(one, {"person.tags" => ["press"]}, version: one.version, moment: moment) }
 
     before { Work::KeepRule.make(sequence, rule, moment: moment) }
 

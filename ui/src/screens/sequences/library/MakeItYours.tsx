@@ -148,7 +148,7 @@ export function MakeItYours({ source, onClose }: { source: Source; onClose: () =
   }
   return (
     <Modal title="Make it yours" onClose={onClose}>
-      <form key={question.key} onSubmit={next}>
+      <form key={question.key} ref={intoFirstField} onSubmit={next}>
         <p className="muted text-xs mb-1" aria-live="polite">
           {at + 1} of {questions.length}
         </p>
@@ -171,6 +171,10 @@ export function MakeItYours({ source, onClose }: { source: Source; onClose: () =
     </Modal>
   )
 }
+
+/** Each question is answered from where it begins. */
+const intoFirstField = (form: HTMLFormElement | null) =>
+  form?.querySelector<HTMLElement>('[data-first], input:not([type=hidden]), select, button:not([disabled])')?.focus()
 
 const TITLES: Record<string, (words: string) => string> = {
   fields: (words) => `Which field is “${words}” here?`,
