@@ -41,7 +41,7 @@ module Bench
       say("a history page of a person with 2,000 events") do
         Records::Cursor
           .page(Records::Event.where(person_id: 7).newest_first, time: :occurred_at, cursor: nil, limit: 50)
-          .then { |events, _| Web::HistoryWords.new(events).entries }
+          .then { |events, _| Web::HistoryWords.new(events, Work::Moment.new(now: NOW)).entries }
       end
       rules = {"tag" => {"tag_id" => Records::Tag.order(:id).get(:id)}, "field" => {"field" => "person.standing"},
                "filter" => {"audience" => {"condition" => lead}}, "yearly" => {"field" => "person.birthday", "days" => -10}}

@@ -129,6 +129,14 @@ RSpec.describe "rules of joining over the API" do
       expect(sequence.members_dataset.select_map(:person_id)).to eq([hull[1].id])
     end
 
+    it "stand in the way of a start when their filter is gone, and say so" do
+      Records::JoinRule.first(kind: "filter").update(settings: {"audience" => {"filters" => [99_999]}})
+      told = ready
+      expect(told).to include("ready" => false, "joining" => 1)
+      expect(told["remarks"].map { |remark| remark["code"] }).to eq(["rule_gone"])
+      expect(start(status: 422)["error"]["code"]).to eq("not_ready")
+    end
+
     it "ask for the password again when they are very many, now or at a time" do
       stub_const("NimbleLetter::Work::Moment::MANY", 1)
       later = Time.now + Web::SignIn::FRESH_SECONDS + 1

@@ -28,15 +28,30 @@ module NimbleLetter
 
       # @return [Array<Integer>] people who may be written to, each once
       def ids
-        @ids ||= begin
-          meant = rules.flat_map { |rule| self.class.true_of(rule, @moment).unordered.select_map(Sequel[:people][:id]) }.uniq - @besides
-          meant.empty? ? [] : @moment.sieving(@moment.audience({"people" => meant})).would_get_it
-        end
+        @ids ||= rules.empty? ? [] : @moment.sieving(@moment.audience(whom)).would_get_it - @besides
       end
+
+      # @return [Boolean] whether a live rule speaks of a filter that is gone
+      def gone? = live.any? { |rule| !there?(rule) }
 
       private
 
-      def rules = Records::JoinRule.where(sequence_id: @sequence.id, live: true, now_too: true).order(:id).all
+      # One filter is asked as it is: to name very many one by one takes seconds.
+      def whom
+        return rules.first.settings["audience"] if rules.one? && rules.first.kind == "filter"
+
+        {"people" => rules.flat_map { |rule| self.class.true_of(rule, @moment).unordered.select_map(Sequel[:people][:id]) }.uniq}
+      end
+
+      def rules = @rules ||= live.select { |rule| rule.now_too && there?(rule) }
+
+      def live = @live ||= Records::JoinRule.where(sequence_id: @sequence.id, live: true).order(:id).all
+
+      def there?(rule)
+        rule.kind != "filter" || !@moment.audience(rule.settings["audience"]).nil?
+      rescue NotFound
+        false
+      end
     end
   end
 end

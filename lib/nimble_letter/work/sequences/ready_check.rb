@@ -37,9 +37,11 @@ module NimbleLetter
       end
 
       # @return [Array<Integer>] people who join at once by its rules
-      def joining = @joining ||= JoinsAtOnce.new(@sequence, @moment, besides: outlook&.ids || []).ids
+      def joining = at_once.ids
 
       private
+
+      def at_once = @at_once ||= JoinsAtOnce.new(@sequence, @moment, besides: outlook&.ids || [])
 
       def steps = @sequence.steps
 
@@ -71,6 +73,7 @@ module NimbleLetter
 
       def audience_remarks
         return [block("filter_gone", "The filter of its audience is gone. Choose another.")] unless audience
+        return [block("rule_gone", "Somebody would join by a filter that is gone. Change that rule, or take it away.")] if at_once.gone?
         return [] if joined_by_rules?
         return [block("no_audience", "Nobody is chosen yet.")] unless audience.said?
         return [block("nobody", "Nobody in its audience would get it.")] if (outlook&.ids || @moment.sieving(audience).would_get_it).empty?
