@@ -60,9 +60,12 @@ module NimbleLetter
           .select_hash([:step_id, :kind], Sequel.function(:count, :person_id).distinct.as(:count))
       end
 
+      # Of each step by itself, and once more in all.
       def counts_for(step)
-        counts = @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
-        counts.merge("quiet" => quiet_by_step.fetch(step.id, 0))
+        (@counts ||= {})[step.id] ||= begin
+          counts = @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
+          counts.merge("quiet" => quiet_by_step.fetch(step.id, 0))
+        end
       end
 
       def quiet_by_step = @quiet_by_step ||= quiet.by_step
