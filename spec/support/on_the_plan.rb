@@ -5,7 +5,13 @@ module OnThePlan
   # Adds a step of a kind behind what is named.
   def add(kind, behind)
     click_button "Add a step after #{behind}"
+    take_kind kind
+  end
+
+  # The new step stands beside the plan once it is saved, and the focus is in it; until then another one does.
+  def take_kind(kind)
     within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
+    expect(page).to have_css("[data-panel] :focus")
   end
 
   # A sequence without a step.

@@ -42,7 +42,7 @@ RSpec.describe "a walk" do
 
   def add_otherwise(kind, which)
     all("button[aria-label='Add a step after the lane “otherwise”']", count: 2)[which].click
-    within("[role=dialog]") { find("button", text: /\A#{kind}/).click }
+    take_kind kind
   end
 
   it "of seven letters, three days apart, to whoever gets a tag, until they buy; one is written anew while it runs" do
