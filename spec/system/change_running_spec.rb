@@ -68,7 +68,9 @@ RSpec.describe "changing a sequence that runs, on the page" do
   it "is one proposal of colleagues: each is told what the other did, and nothing is lost" do
     open_running
     leave_on_nothing(page.current_path[/\d+/])
-    add "Task", "step 1"
+    # Refused: no new step comes to stand beside the plan.
+    click_button "Add a step after step 1"
+    within("[role=dialog]") { find("button", text: /\ATask/).click }
     expect(page).to have_css("[role=alert]", text: "Somebody else has changed this proposal meanwhile")
     expect(page).to have_text("Leave on nothing but unsubscribing")
     add "Task", "step 1"
