@@ -14,9 +14,8 @@ module NimbleLetter
 
           def all_hours? = from_minute.zero? && to_minute == 1440
         end
-        # at: the earliest instant. why: what keeps it until then, of REASONS; nil: nothing does
+        # at: the earliest instant. why: what keeps it until then, of #keeps; nil: nothing does
         Slot = Struct.new(:at, :why)
-        REASONS = %i[guard full hours pace].freeze
         DAY = 86_400
         # A letter that comes later than this (the mailbox kept it, the post was held, the machine was off) waits for its window again.
         LATE_SECONDS = 20 * 60
@@ -62,7 +61,8 @@ module NimbleLetter
           Slot.new(at, why)
         end
 
-        # @return [Symbol, nil] of REASONS: what keeps a letter that would leave at this instant; asked for each letter of a rehearsal
+        # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant; asked for each
+        #   letter of a rehearsal
         def keeps(box, person_id, at)
           return :guard if @guard && guard(box, person_id, at) > at
           return :full if @sent[box.id][Calendar::Zones.day_number(@zone, at)] >= box.a_day

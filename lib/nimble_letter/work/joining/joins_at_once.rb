@@ -6,19 +6,8 @@ module NimbleLetter
     class JoinsAtOnce
       # @param rule [Records::JoinRule]
       # @return [Sequel::Dataset] of people of whom it is true when it begins to listen
-      def self.true_of(rule, moment)
-        case rule.kind
-        when "filter" then LiveFilter.new(rule, moment).people
-        when "tag" then wearing(:people_tags, :tag_id, rule)
-        when "list" then wearing(:list_people, :list_id, rule)
-        end
-      end
-
-      def self.wearing(table, column, rule)
-        worn = Records.db[table].where(column => rule.settings[column.to_s])
-        Records::Person.kept.where(Sequel[:people][:id] => worn.select(:person_id))
-      end
-      private_class_method :wearing
+      # @raise [NotFound] when its filter is gone
+      def self.true_of(rule, moment) = moment.audience(RuleAudience.of(rule)).people
 
       # @param sequence [Records::Sequence] a draft
       # @param besides [Array<Integer>] people who are in it from the start
@@ -36,9 +25,9 @@ module NimbleLetter
 
       private
 
-      # One filter is asked as it is: to name very many one by one takes seconds.
+      # Whom a single rule means is asked as it is said: to name very many one by one takes seconds.
       def whom
-        return rules.first.settings["audience"] if rules.one? && rules.first.kind == "filter"
+        return RuleAudience.of(rules.first) if rules.one?
 
         {"people" => rules.flat_map { |rule| self.class.true_of(rule, @moment).unordered.select_map(Sequel[:people][:id]) }.uniq}
       end
@@ -48,7 +37,8 @@ module NimbleLetter
       def live = @live ||= Records::JoinRule.where(sequence_id: @sequence.id, live: true).order(:id).all
 
       def there?(rule)
-        rule.kind != "filter" || !@moment.audience(rule.settings["audience"]).nil?
+        @moment.audience(RuleAudience.of(rule))
+        true
       rescue NotFound
         false
       end

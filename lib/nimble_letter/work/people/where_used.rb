@@ -50,21 +50,10 @@ module NimbleLetter
         Records::Sequence
           .order(:name)
           .all
-          .select { |one| [one.audience, *rules.fetch(one.id, []).map { |rule| meant(rule) }].any? { |audience| yield audience } }
+          .select { |one| [one.audience, *rules.fetch(one.id, []).map { |rule| RuleAudience.of(rule) }].any? { |audience| yield audience } }
           .map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
       end
       private_class_method :sequences
-
-      # @return [Hash] whom a rule of joining speaks of, as an audience
-      def self.meant(rule)
-        case rule.kind
-        when "filter" then rule.settings["audience"]
-        when "tag" then {"tags" => Records::Tag.where(id: rule.settings["tag_id"]).select_map(:name)}
-        when "list" then {"lists" => [rule.settings["list_id"]]}
-        else {}
-        end
-      end
-      private_class_method :meant
 
       def self.filters
         Records::SavedFilter

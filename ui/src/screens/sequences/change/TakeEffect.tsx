@@ -135,7 +135,6 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
         {data?.counts && data.proposed && (
           <button
             type="button"
-            data-first
             className="btn btn-sm btn-primary"
             disabled={effect.isPending}
             onClick={() => effect.mutate(data)}
