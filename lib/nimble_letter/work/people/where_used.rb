@@ -47,10 +47,11 @@ module NimbleLetter
       # By whom they are for, and by what people join them.
       def self.sequences
         rules = Records::JoinRule.all.group_by(&:sequence_id)
+        joining = ->(one) { rules.fetch(one.id, []).map { |rule| RuleAudience.of(rule) } }
         Records::Sequence
           .order(:name)
           .all
-          .select { |one| [one.audience, *rules.fetch(one.id, []).map { |rule| RuleAudience.of(rule) }].any? { |audience| yield audience } }
+          .select { |one| [one.audience, *joining.(one)].any? { |audience| yield audience } }
           .map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
       end
       private_class_method :sequences
