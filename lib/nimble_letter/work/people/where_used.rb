@@ -51,7 +51,7 @@ module NimbleLetter
         Records::Sequence
           .order(:name)
           .all
-          .select { |one| [one.audience, *joining.(one)].any? { |audience| yield audience } }
+          .select { |one| [one.audience, *joining.call(one)].any? { |audience| yield audience } }
           .map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
       end
       private_class_method :sequences
