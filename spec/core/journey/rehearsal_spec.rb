@@ -12,9 +12,10 @@ RSpec.describe Core::Journey::Rehearsal do
   # @param reactions [Proc] to a letter of a step that went then
   def rehearsed(ids, reactions: ->(_step, _at) { [] })
     assumption = Class.new(SimpleDelegator) do
-      define_method(:reactions) { |_person, step, at, _link| reactions.call(step, at) }
+      define_method(:silent?) { false }
+      define_method(:reactions) { |_person, step, at, _link, _heeded| reactions.call(step, at) }
     end.new(Core::Journey::Assumption.nobody)
-    travellers = ids.map { |id| described_class::Traveller.new(id, box, plan.entrance(monday), known(seed: id), false) }
+    travellers = ids.map { |id| Core::Journey::Traveller.new(id, box, plan.entrance(monday), known(seed: id), false) }
     described_class.new(machine, plan, room, assumption).run(travellers, monday)
   end
 
@@ -38,5 +39,44 @@ RSpec.describe Core::Journey::Rehearsal do
     run = rehearsed([1, 2])
     expect(run.letters.map { |letter| [letter.person_id, letter.step_id, (letter.at - monday).to_i / 86_400] })
       .to eq([[1, 1, 0], [1, 2, 1], [2, 1, 2], [2, 2, 3]])
+  end
+
+  describe "with a pace" do
+    let(:box) { Core::Sending::Room::Box.new(id: 1, a_day: 5000, pace: [60, 60], from_minute: 540, to_minute: 1080) }
+    let(:plan) { plan_of(letter(1, to_minute: 1080), letter(2, amount: 1, to_minute: 1080)) }
+
+    def one(id, joined, had_letter) = Core::Journey::Traveller.new(id, box, plan.entrance(joined), known(seed: id), had_letter)
+
+    def run(travellers) =
+      described_class.new(machine, plan, room, Core::Journey::Assumption.nobody).run(travellers, monday)
+
+    # Each of them woken for each that goes before would be more than is rehearsed.
+    it "has a great many wait in line, one behind the other" do
+      letters = rehearsed(1..1600).letters
+      expect(letters.map { |letter| [letter.step_id, letter.person_id] }).to match_array([1, 2].product((1..1600).to_a))
+      a_day = letters.group_by { |letter| letter.at.to_date }.values
+      expect(a_day[1, 4].map(&:size)).to eq([540] * 4)
+      expect(letters.each_cons(2).map { |former, latter| latter.seconds - former.seconds }).to all(be >= 60)
+    end
+
+    it "has those who have heard from us go first, and then who waits longest" do
+      room.free_from(box.id, monday + 9 * 3600 - 180)
+      letters = run([one(3, monday, false), one(2, monday, true), one(1, monday, true)]).letters.first(3)
+      due = letters.map(&:due)
+      expect(letters.map(&:person_id).last).to eq(3)
+      expect(due.first).to be < due[1]
+      expect(letters.map { |letter| [letter.at, letter.why] })
+        .to eq(Array.new(3) { |n| [monday + 9 * 3600 - 180 + n * 60, :pace] })
+    end
+
+    it "has whoever replies in the line leave when they do, and the next move up" do
+      gone = one(1, monday, true)
+      gone.expect([event("replied", plan[1], monday + 8 * 3600)])
+      room.free_from(box.id, monday + 9 * 3600 - 60)
+      run = run([gone, one(2, monday, true)])
+      expect(run.letters.first.to_a.values_at(0, 3)).to eq([2, (monday + 9 * 3600 - 60).to_i])
+      expect(run.outs.first.to_a).to eq([1, monday + 8 * 3600, "replied"])
+      expect(run.outs.map(&:at)).to eq(run.outs.map(&:at).sort)
+    end
   end
 end

@@ -80,7 +80,9 @@ RSpec.describe "a rehearsal" do
       Records.db.transaction(savepoint: true, rollback: :always) do
         random = Random.new(seed)
         pace = [[nil, nil], [300, 1500]].sample(random: random)
-        box = make_mailbox(account_id: maren.id, daily_limit: random.rand(1..5), pace_from: pace.first, pace_to: pace.last)
+        hours = [[0, 1440], [500, 1300]].sample(random: random)
+        box = make_mailbox(account_id: maren.id, daily_limit: random.rand(1..5), pace_from: pace.first, pace_to: pace.last,
+          hours_from: hours.first, hours_to: hours.last)
         plans = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
         sequence = draft_of(plans.steps, box)
         opens = random.rand(2).zero?

@@ -29,8 +29,8 @@ module NimbleLetter
         # Over what a seed spaces those who are alike but for it. opens: seconds since 1970; length: in seconds; moved: as of Due;
         # all_day: whether it is the same whenever on that day somebody came to the step.
         Span = Struct.new(:opens, :length, :moved, :all_day) do
-          # @return [Time] when it is due for somebody
-          def at(seed) = Time.at(opens + Timing.spread(length, seed)).utc
+          # @return [Integer] when it is due for somebody, in seconds since 1970
+          def seconds(seed) = opens + Timing.spread(length, seed)
         end
 
         DEFAULTS = {counted: "step", amount: 0, unit: "working_days", date: nil, field: nil, yearly: false, from_minute: 540,

@@ -3,15 +3,13 @@
 module NimbleLetter
   module Core
     module Journey
-      # The machine for a great many at once: it decides for those who are alike as it did for the first of them. Alike are those who
-      # stand before the same step, came to it on the same day and of whom the same is known, but for the seed that spaces what they
-      # get within a window, and for what that step does not heed (Plan#heeds?). Everybody else it hands on. It is meant for one piece of
-      # work: it keeps what it has decided.
+      # The machine for a great many at once: it decides for those who are alike as it did for the first of them (Stand). Alike are those
+      # who stand before the same step, came to it on the same day and of whom the same is known, but for the seed, and for what that
+      # step does not heed (Plan#heeds?). Everybody else it hands on. It is meant for one piece of work.
       class Alike
-        # What comes next for all of them. decision: that of the first; span: of Calendar::Timing, when it is due for each
-        Leg = Struct.new(:decision, :span)
         SHARED = [Decisions::Send, Decisions::Do, Decisions::Take, Decisions::Skip].freeze
-        private_constant :Leg, :SHARED
+        NOWHERE = {}.freeze
+        private_constant :SHARED, :NOWHERE
 
         # @param machine [Machine]
         def initialize(machine)
@@ -19,52 +17,58 @@ module NimbleLetter
           @plans = {}.compare_by_identity
           # What is known of people goes when its work is done.
           @kin, @kins = ObjectSpace::WeakMap.new, {}
-          @openings = {}.compare_by_identity
         end
 
         # As Machine#soonest.
         def soonest(plan, place, known, now)
-          legs = legs(plan, place, known, now) or return @machine.soonest(plan, place, known, now)
+          stand = stand(plan, place, known) or return @machine.soonest(plan, place, known, now)
 
-          zone = @machine.zone(plan[place.step_id], known)
-          leg = legs[Calendar::Zones.day_number(zone, now)] || legs[now]
-          return @machine.soonest(plan, place, known, now).tap { |said| keep(legs, zone, plan, place, known, said) } unless leg
+          leg = stand.leg(place.base.to_i)
+          at = leg && Time.at(leg.at(known.seed)).utc
+          # What is due already hangs on what time it is.
+          return [of(leg, place, at), at] if at && at >= now
 
-          at = leg.span.at(@machine.spacing(leg.decision.step, known))
-          [of(leg, place, at), at]
+          @machine.soonest(plan, place, known, now).tap { |decision, due| keep(stand, place, known, decision, due) }
         end
 
-        # As Machine#opening.
-        def opening(step, place, known, from)
-          return @machine.opening(step, place, known, from) if known.away_until
-
-          kept = ((@openings[step.timing] ||= {})[kin(known)] ||= {})[from] ||=
-            step.timing.reopening_span(from, @machine.about(step, place, known)) || :none
-          return @machine.opening(step, place, known, from) if kept == :none
-
-          Calendar::Timing::Due.new(kept.at(@machine.spacing(step, known)), from, kept.moved, false)
-        end
-
-        # As Machine#next.
+        # As Machine#next and #opening.
         def next(...) = @machine.next(...)
+
+        def opening(...) = @machine.opening(...)
+
+        # Where people can be alike whose like is known of.
+        # @param known [Known]
+        # @return [Hash{Integer=>Stand}] by step; nil for steps at which everybody is somebody for themselves
+        def stands(plan, known)
+          return NOWHERE if known.away_until || plan.ends_at
+
+          (@plans[plan] ||= {})[kin(known)] ||= Hash.new { |all, step_id| all[step_id] = stand_before(plan, step_id, known) }
+        end
+
+        # As #opening, from an instant that is the same for many.
+        # @param one [Traveller] somebody for whom it is put off to then
+        # @param from [Integer] seconds since 1970
+        # @return [Integer] likewise
+        def opening_of_many(stand, step, one, from)
+          span = stand.opening(from) { step.timing.reopening_span(Time.at(from).utc, @machine.about(step, one.place, one.known)) }
+          return span.seconds(Machine.spacing(one.seed, step.id)) if span
+
+          @machine.opening(step, one.place, one.known, Time.at(from).utc).at.to_i
+        end
 
         private
 
-        # @return [Hash, nil] what is kept of those alike, by the day or the instant they came; nil: somebody for themselves
-        def legs(plan, place, known, now)
-          return unless place.step_id && place.begun.nil? && known.away_until.nil? && place.base == now
+        # @return [Stand, nil] nil: somebody for themselves
+        def stand(plan, place, known)
+          return unless place.step_id && place.begun.nil?
 
-          by_kin = (@plans[plan] ||= steps(plan))[place.step_id] or return
-          return if known.events.any? { |event| plan.heeds?(place.step_id, event.kind) }
-
-          by_kin[kin(known)] ||= {}
+          found = stands(plan, known)[place.step_id]
+          found if found && known.events.none? { |event| plan.heeds?(place.step_id, event.kind) }
         end
 
-        # @return [Hash{Integer=>Hash}] the steps before which people can be alike
-        def steps(plan)
-          return {} if plan.ends_at
-
-          plan.all.select { |step| spaced?(step) }.to_h { |step| [step.id, {}] }
+        def stand_before(plan, step_id, known)
+          step = step_id && plan[step_id]
+          Stand.new(step, @machine.zone(step, known), plan.heeded(step_id)) if step && spaced?(step)
         end
 
         def spaced?(step)
@@ -81,18 +85,15 @@ module NimbleLetter
           end
         end
 
-        def keep(legs, zone, plan, place, known, said)
-          decision, at = said
+        def keep(stand, place, known, decision, due)
           return unless SHARED.include?(decision.class)
           return if decision.is_a?(Decisions::Take) && decision.because
 
           span = @machine.span(decision.step, place, known)
-          return unless span && at_of(decision) == at && span.at(@machine.spacing(decision.step, known)) == at
+          return unless span && Decisions.at(decision) == due && Time.at(Stand::Leg.new(decision, span).at(known.seed)) == due
 
-          legs[span.all_day ? Calendar::Zones.day_number(zone, place.base) : place.base] = Leg.new(decision, span)
+          stand.keep(place.base.to_i, decision, span)
         end
-
-        def at_of(decision) = decision.respond_to?(:at) ? decision.at : decision.due.at
 
         def of(leg, place, at)
           decision = leg.decision

@@ -15,7 +15,8 @@ module NimbleLetter
         NUMBERS = KINDS.each_with_index.to_h.freeze
         MASK = 0x3FFFFFFF
         NOTHING = [].freeze
-        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING
+        OPENED, CLICKED = Happenings.bit("opened"), Happenings.bit("clicked")
+        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -41,24 +42,28 @@ module NimbleLetter
         # @param step [Steps::Letter]
         # @param at [Time] when they got it
         # @param link [String, nil] the one a click is on
+        # @param heeded [Integer] see Happenings.bits: what else happens goes unsaid
         # @return [Array<Known::Event>] oldest first
-        def reactions(person_id, step, at, link = nil)
+        def reactions(person_id, step, at, link = nil, heeded = Happenings::ALL)
           return NOTHING if silent?
           return [event("bounced", step, at + 60)] if happens?("bounced", person_id, step)
 
           opened = after("opened", person_id, step, at)
-          clicked = opened && after("clicked", person_id, step, opened)
+          clicked = opened && heeded & CLICKED != 0 && after("clicked", person_id, step, opened)
           replied = after("replied", person_id, step, opened || at)
-          return NOTHING unless opened || replied
+          opened = nil if (heeded & OPENED).zero?
+          return NOTHING unless opened || clicked || replied
 
-          [(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
-            (event("replied", step, replied) if replied)].compact.sort_by(&:at)
+          in_order([(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
+            (event("replied", step, replied) if replied)].compact)
         end
 
         # @return [Known::Event] that a colleague is done with a task, with its first outcome
         def done(step, at) = event("task_done", step, at, nil, step.outcomes.first)
 
         private
+
+        def in_order(events) = (events.size > 1) ? events.sort_by(&:at) : events
 
         def after(kind, person_id, step, at)
           return unless happens?(kind, person_id, step)

@@ -23,6 +23,10 @@ module NimbleLetter
         Leave = Struct.new(:reason, :at, :because, keyword_init: true)
         # Every step is behind the member.
         Finish = Struct.new(:at, keyword_init: true)
+
+        # @param decision [Send, Do, Pass, Take, Skip, Leave, Finish]
+        # @return [Time] when it is due, or took effect
+        def self.at(decision) = decision.respond_to?(:at) ? decision.at : decision.due.at
       end
     end
   end

@@ -42,6 +42,16 @@ module NimbleLetter
         # What says that a step is behind somebody, however that came.
         BEHIND = [*HAD, "skipped", "went_without", PARTED].freeze
 
+        BITS = KINDS.keys.each_with_index.to_h { |kind, i| [kind, 1 << i] }.freeze
+        ALL = (1 << KINDS.size) - 1
+        private_constant :BITS
+
+        # @return [Integer] one bit for each kind; 0 for what is none of them
+        def self.bit(kind) = BITS.fetch(kind, 0)
+
+        # @return [Integer] those of some kinds together
+        def self.bits(kinds) = kinds.inject(0) { |bits, kind| bits | bit(kind) }
+
         # @return [Hash{Symbol=>Boolean}] columns of the person
         def self.marks(kind) = KINDS[kind]&.marks || NOTHING
 

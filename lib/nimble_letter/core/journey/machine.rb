@@ -55,12 +55,12 @@ module NimbleLetter
 
         # @return [Integer] the seed of one step for one member: each step has its own minute within the window, so that letters do
         #   not always come at 9:24
-        def spacing(step, known) = known.seed * 31 + step.id
+        def self.spacing(seed, step_id) = seed * 31 + step_id
 
         # @return [Calendar::Timing::About]
         def about(step, place, known) =
           Calendar::Timing::About.new(place.base, place.joined, known.dates, known.their_zone, @our_zone,
-            calendar(timing(step), known), spacing(step, known))
+            calendar(timing(step), known), Machine.spacing(known.seed, step.id))
 
         # @return [TZInfo::Timezone] by whose clock a step goes
         def zone(step, known) = (timing(step).zone == "theirs") ? known.their_zone : @our_zone

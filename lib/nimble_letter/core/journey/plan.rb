@@ -23,7 +23,8 @@ module NimbleLetter
           @leaves = @leave_on.to_h { |kind| [kind, true] }.freeze
           @by_id, @follows, @leads, @lanes, @forks = {}, {}, {}, {}, {}
           index(@steps, nil, nil)
-          @heeded = @by_id.transform_values { |step| step.heeds }.freeze
+          @leaving = Happenings.bits(@leave_on)
+          @heeded = @by_id.transform_values { |step| @leaving | Happenings.bits(step.heeds) }.freeze
           [@by_id, @follows, @leads, @lanes, @forks].each(&:freeze)
           freeze
         end
@@ -31,7 +32,13 @@ module NimbleLetter
         def leaves_on?(kind) = @leaves.key?(kind)
 
         # @return [Boolean] whether this could decide anything for somebody who stands before that step; all else waits until they go on
-        def heeds?(step_id, kind) = leaves_on?(kind) || @heeded.fetch(step_id, Happenings::NONE).include?(kind)
+        def heeds?(step_id, kind) = heeded(step_id) & Happenings.bit(kind) != 0
+
+        # @return [Integer] see Happenings.bits: all that could decide anything for those who stand before that step
+        def heeded(step_id) = @heeded.fetch(step_id, @leaving)
+
+        # @return [Integer] see Happenings.bits: all that could decide anything when that step is done
+        def heeded_after(step_id) = possibly(following(step_id)).inject(heeded(nil)) { |bits, id| bits | heeded(id) }
 
         # @return [Steps::Letter, …, nil]
         def [](id) = @by_id[id]
@@ -116,10 +123,17 @@ module NimbleLetter
         # @param because [Known::Event, nil] what took it; it takes no other lane
         # @return [Place]
         def into(place, lane, at, because = nil)
-          fork = self[place.step_id]
-          first = lane&.steps&.first
-          on = first ? first.id : (following(fork.id) if lane.nil? || lane.comes_back)
+          on = onto(place.step_id, lane)
           because ? place.with(step_id: on, base: at, begun: nil, spent: place.spent + [because.id]) : place.on(on, at)
+        end
+
+        # @param lane [Steps::Lane, nil]
+        # @return [Integer, nil] id of the step they come to through it; nil: none
+        def onto(fork_id, lane)
+          first = lane&.steps&.first
+          return first.id if first
+
+          following(fork_id) if lane.nil? || lane.comes_back
         end
 
         # @return [Array<Object>] conditions that may be asked of somebody at this place

@@ -4,21 +4,27 @@ module NimbleLetter
   module Core
     module Journey
       # A plan as it would go, under an assumption about people: the same machine as moves members, and the same room in mailboxes, in the
-      # order of time. Nothing is written.
+      # order of time. Nothing is written. Times are in seconds since 1970 throughout, and Times where others read them.
       class Rehearsal
-        # Somebody on their way. box: of Sending::Room; place: where they stand; known: what has happened. The rest is the rehearsal's:
-        # pending: what is assumed and has not come yet; decision: what is next; wanted: when it was due; due: since it was put off;
-        # at, turn: when it is their turn, and by what that is put in order.
-        Traveller = Struct.new(:id, :box, :place, :known, :had_letter, :pending, :decision, :wanted, :due, :why, :at, :turn) do
-          def initialize(*)
-            super
-            self.pending ||= []
-          end
+        # A letter that goes. seconds: when; due: when it was to go; why: what kept it until then, see Sending::Room
+        Letter = Struct.new(:person_id, :step_id, :box_id, :seconds, :due, :why) do
+          # @return [Time]
+          def at = Time.at(seconds).utc
+
+          # @return [Time]
+          def wanted = Time.at(due).utc
         end
-        # A letter that goes. wanted: when it was due; why: what kept it until `at`, see Sending::Room
-        Letter = Struct.new(:person_id, :step_id, :box_id, :at, :wanted, :why)
         # Something that is done. person_id: for whom; box_id: from which they hear
-        Doing = Struct.new(:person_id, :step, :at, :box_id)
+        Doing = Struct.new(:person_id, :step, :seconds, :box_id) do
+          # @return [Time]
+          def at = Time.at(seconds).utc
+          alias_method :wanted, :at
+
+          def step_id = step.id
+
+          # Nothing keeps it.
+          def why = nil
+        end
         # The way out of it. reason: of Decisions::Leave, or nil at its end
         Out = Struct.new(:person_id, :at, :reason)
         # Whoever is still on the way then.
@@ -26,6 +32,7 @@ module NimbleLetter
         # What takes longer than so many turns is nothing to wait for: each waiting letter of a full mailbox takes one a day.
         MOST_TURNS = 1_000_000
         DAY = 86_400
+        IN_LINE = %i[pace hours].freeze
 
         # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
         attr_reader :letters, :doings, :outs
@@ -38,18 +45,22 @@ module NimbleLetter
         # @param due [#call] when a colleague is done with a task that is made then
         # @param changed [#call] what is known of somebody when a step has changed their record; nil: as before
         def initialize(machine, plan, room, assumption, link: ->(_step) {}, due: ->(_step, at) { at }, changed: ->(_one, _step) {})
-          @machine, @plan, @room, @assumption, @link, @due, @changed = Alike.new(machine), plan, room, assumption, link, due, changed
+          @machine, @plan, @room, @assumption, @due, @changed = Alike.new(machine), plan, room, assumption, due, changed
+          @links = Hash.new { |links, step| links[step] = link.call(step) }.compare_by_identity
           @letters, @doings, @outs, @turns = [], [], [], 0
           @days = Hash.new { |days, day| days[day] = [] }
+          # What decides nothing any more, wherever they come to, is not worth keeping in mind.
+          @matters = Hash.new { |kinds, id| kinds[id] = plan.heeded_after(id) }
+          @lines = {}
         end
 
         # @param travellers [Array<Traveller>]
         # @param now [Time]
         # @return [self]
         def run(travellers, now)
-          @now, @end = now.to_i, now + HORIZON
-          @today = day(now)
-          travellers.each { |one| ahead(one, now) }
+          @now = now.to_i
+          @end, @today = @now + HORIZON, day(@now)
+          travellers.each { |one| ahead(one, @now) }
           until @days.empty?
             @today = @days.each_key.min
             play(@days.delete(@today))
@@ -59,25 +70,20 @@ module NimbleLetter
 
         private
 
-        def day(at) = at.to_i / DAY
+        def day(at) = at / DAY
 
         # Of one day, in the order of time; who has heard from us before others at the same time. Whoever is woken once more that day
         # stands in @soon, the last one first.
         def play(waiting)
           waiting.sort_by!(&:turn)
           @soon, i = [], 0
-          while (traveller = first_of(waiting[i], @soon.last))
-            traveller.equal?(waiting[i]) ? i += 1 : @soon.pop
+          while (one = waiting[i] || @soon.last)
+            other = @soon.last
+            (other && (!waiting[i] || other.turn < one.turn)) ? one = @soon.pop : i += 1
             too_long if (@turns += 1) > MOST_TURNS
-            turn(traveller, traveller.at)
+            one.is_a?(Line) ? move_up(one) : turn(one, one.at)
           end
           @soon = nil
-        end
-
-        def first_of(one, other)
-          return one || other unless one && other
-
-          (other.turn < one.turn) ? other : one
         end
 
         def too_long
@@ -86,154 +92,213 @@ module NimbleLetter
             hint: "Let the mailbox send more a day, or rehearse it with fewer people.")
         end
 
-        def wake(traveller, at)
+        # @param one [Traveller, Line]
+        def wake(one, at)
           return if at > @end
 
-          traveller.at, traveller.turn = at, at.to_i * 2 + (traveller.had_letter ? 0 : 1)
+          one.wake(at)
           day = day(at)
-          return @days[day] << traveller unless @soon && day <= @today
+          return @days[day] << one unless @soon && day <= @today
 
-          @soon.insert(@soon.bsearch_index { |other| other.turn <= traveller.turn } || @soon.size, traveller)
+          @soon.insert(@soon.bsearch_index { |other| other.turn <= one.turn } || @soon.size, one)
         end
 
         # What the journey decides next, and when; or what is assumed to happen before that.
-        def ahead(traveller, now)
-          hears(traveller, now)
-          decision, at = @machine.soonest(@plan, traveller.place, traveller.known, now)
-          waits = decision.is_a?(Decisions::Wait)
-          return nod(traveller, decision, now) if waits && decision.for == :nod
+        def ahead(one, now)
+          stand = one.stand(@machine, @plan)
+          leg = stand&.leg(one.base)
+          at = leg&.at(one.seed)
+          return decided(one, leg.decision, at, at) if at && at >= now
 
-          heard = heeded(traveller)
-          if heard && (waits || heard.at < at)
-            traveller.decision = nil
-            return wake(traveller, heard.at)
+          alone(one, now)
+        end
+
+        def alone(one, now)
+          one.hear(now)
+          decision, at = @machine.soonest(@plan, one.place, one.known, Time.at(now).utc)
+          waits = decision.is_a?(Decisions::Wait)
+          return nod(one, decision, now) if waits && decision.for == :nod
+
+          at = at.ceil.to_i
+          heard = heeded(one)
+          if heard && (waits || heard.at.to_i < at)
+            one.undecide
+            return wake(one, heard.at.to_i)
           end
           # Nothing comes any more.
           return if waits
 
           # What is long due has missed its time already.
-          due = decision.is_a?(Decisions::Send) ? decision.due.at : at
-          traveller.decision, traveller.wanted, traveller.due, traveller.why = decision, due, due, nil
-          wake(traveller, (at > now) ? at : now)
+          decided(one, decision, Decisions.at(decision).to_i, (at > now) ? at : now)
         end
 
-        # What has come by now.
-        def hears(traveller, now)
-          pending = traveller.pending
-          return if pending.empty? || pending.first.at > now
-
-          came, traveller.pending = pending.partition { |event| event.at <= now }
-          traveller.known = traveller.known.plus(*came)
+        def decided(one, decision, due, at)
+          one.decide(decision, due)
+          wake(one, at)
         end
 
         # @return [Known::Event, nil] the first to come that decides anything at the step they stand before
-        def heeded(traveller)
-          traveller.pending.find { |event| @plan.heeds?(traveller.place.step_id, event.kind) } unless traveller.pending.empty?
+        def heeded(one)
+          one.pending.find { |event| @plan.heeds?(one.step_id, event.kind) } unless one.pending.empty?
         end
 
         # Somebody looks as soon as it is time to.
-        def nod(traveller, decision, now)
-          traveller.known = traveller.known.plus(nods: traveller.known.nods + [decision.step.id])
-          ahead(traveller, now)
+        def nod(one, decision, now)
+          one.known = one.known.plus(nods: one.known.nods + [decision.step.id])
+          ahead(one, now)
         end
 
-        def turn(traveller, at)
-          return ahead(traveller, at) unless traveller.decision
-
-          case traveller.decision
-          when Decisions::Send then letter(traveller, at)
-          when Decisions::Leave then @outs << Out.new(traveller.id, at, traveller.decision.reason)
-          when Decisions::Finish then @outs << Out.new(traveller.id, at, nil)
-          else on(traveller, at)
+        def turn(one, at)
+          case one.decision
+          when nil then alone(one, at)
+          when Decisions::Send then letter(one, at)
+          when Decisions::Leave then out(one, at, one.decision.reason)
+          when Decisions::Finish then out(one, at)
+          else on(one, one.decision, at)
           end
         end
 
-        def letter(traveller, at)
-          return lapses(traveller, at) if too_late?(traveller, at)
+        def letter(one, at)
+          step = one.decision.step
+          return lapses(one, at) if step.not_after && too_late?(one, at)
 
-          again = missed(traveller, at) and return put_off(traveller, traveller.due = again)
+          again = missed(one, at) and return put_off(one, one.due = again)
 
-          return later(traveller, at) if @room.keeps(traveller.box, traveller.id, at)
+          kept = @room.keeps(one.box, one.id, at)
+          return later(one, at, kept) if kept
 
-          step = traveller.decision.step
-          @room.take(traveller.box, traveller.id, at)
-          @letters << Letter.new(traveller.id, step.id, traveller.box.id, at, traveller.wanted, traveller.why)
-          traveller.had_letter = true
-          reactions = @assumption.reactions(traveller.id, step, at, @link.call(step))
-          assume(traveller, reactions) if reactions.any?
-          traveller.place = @plan.after(traveller.place, at)
-          ahead(traveller, at)
+          @room.take(one.box, one.id, at)
+          @letters << Letter.new(one.id, step.id, one.box.id, at, one.wanted, one.why)
+          one.had_letter = true
+          reacts(one, step, at) unless @assumption.silent?
+          one.go(@plan.following(step.id), at)
+          ahead(one, at)
+        end
+
+        def reacts(one, step, at)
+          reactions = @assumption.reactions(one.id, step, Time.at(at).utc, @links[step], @matters[step.id])
+          one.expect(reactions) unless reactions.empty?
         end
 
         # A letter that was held up until it may not go any more.
-        def too_late?(traveller, at)
-          return false unless traveller.decision.step.not_after && at > traveller.wanted
+        def too_late?(one, at)
+          return false unless at > one.wanted
 
-          decision = @machine.next(@plan, traveller.place, traveller.known, at)
+          decision = @machine.next(@plan, one.place, one.known, Time.at(at).utc)
           decision.is_a?(Decisions::Skip) && decision.reason == :too_late
         end
 
         # The step counts from where the one before did, as one that was passed by on the way.
-        def lapses(traveller, at)
-          traveller.place = @plan.after(traveller.place, traveller.place.base)
-          ahead(traveller, at)
+        def lapses(one, at)
+          one.go(@plan.following(one.step_id), one.base)
+          ahead(one, at)
         end
 
-        # @return [Time, nil] when it may go after all, if it has missed its window
-        def missed(traveller, at)
-          return if at == traveller.due || at - traveller.due <= Sending::Room::LATE_SECONDS
+        # @return [Integer, nil] when it may go after all, if it has missed its window
+        def missed(one, at)
+          return if at - one.due <= Sending::Room::LATE_SECONDS
 
-          opening = opening(traveller, at)
+          opening = @machine.opening(one.decision.step, one.place, one.known, Time.at(at).utc).at.ceil.to_i
           opening if opening > at
         end
 
         # What keeps the mailbox has it wait in line; what keeps this letter puts it off to the next opening of its window.
-        def later(traveller, at)
-          slot = @room.slot(traveller.box, traveller.id, at)
-          traveller.why = slot.why
-          return put_off(traveller, slot.at) if %i[pace hours].include?(slot.why)
+        # @param kept [Symbol] of Sending::Room
+        def later(one, at, kept)
+          one.why = kept
+          return wait(one, at) if IN_LINE.include?(kept)
 
-          put_off(traveller, traveller.due = opening(traveller, slot.at))
+          opens, one.why = @room.earliest(one.box, one.id, at)
+          return put_off(one, opens) if IN_LINE.include?(one.why)
+
+          put_off(one, one.due = opening(one, opens))
+        end
+
+        def opening(one, from)
+          step = one.decision.step
+          # A full mailbox puts off many to the same instant.
+          stand = one.stand(@machine, @plan) if one.why == :full
+          return @machine.opening_of_many(stand, step, one, from) if stand
+
+          @machine.opening(step, one.place, one.known, Time.at(from).utc).at.ceil.to_i
         end
 
         # What takes somebody out while their letter waits comes first.
-        def put_off(traveller, at)
-          heard = heeded(traveller)
-          return wake(traveller, at) unless heard && heard.at < at
+        def put_off(one, at)
+          heard = heeded(one)
+          return wake(one, at) unless heard && heard.at.to_i < at
 
-          traveller.decision = nil
-          wake(traveller, heard.at)
+          one.undecide
+          wake(one, heard.at.to_i)
         end
 
-        def opening(traveller, at) =
-          @machine.opening(traveller.decision.step, traveller.place, traveller.known, at).at
-
-        # The other sequence is taken to run, and to take them.
-        def handed_over?(step) = step.is_a?(Steps::HandOver) && !step.stays
-
-        def assume(traveller, events)
-          traveller.pending = (traveller.pending + events).sort_by(&:at)
+        def wait(one, at)
+          line = @lines[[one.box.id, one.had_letter]] ||= Line.new(one.box, one.had_letter)
+          wake(line, @room.next_in_line(one.box, at)) if line.empty?
+          line << one
         end
 
-        def does(traveller, step, at)
-          @doings << Doing.new(traveller.id, step, at, traveller.box.id)
+        # The turn of those who wait for a mailbox: the first goes, or is found to have left while it waited.
+        def move_up(line)
+          at = line.at
+          opens = @room.next_in_line(line.box, at)
+          return wake(line, opens) if opens > at
+
+          one = line.shift
+          heard = heeded(one)
+          (heard && heard.at.to_i <= at) ? alone(one, heard.at.to_i) : turn(one, at)
+          wake(line, at) unless line.empty?
+        end
+
+        def does(one, step, at)
+          @doings << Doing.new(one.id, step, at, one.box.id)
           # Whether or not the sequence waits for it: a lane further on may ask.
-          assume(traveller, [@assumption.done(step, @due.call(step, at))]) if step.is_a?(Steps::Task)
-          traveller.known = @changed.call(traveller, step) || traveller.known if step.is_a?(Steps::Change)
+          one.expect([@assumption.done(step, @due.call(step, Time.at(at).utc))]) if step.is_a?(Steps::Task)
+          return unless step.is_a?(Steps::Change)
+
+          known = @changed.call(one, step)
+          one.known = known if known
         end
 
-        def on(traveller, at)
-          decision = traveller.decision
-          does(traveller, decision.step, at) if decision.is_a?(Decisions::Do)
-          now = decision.is_a?(Decisions::Take) ? [at, decision.at].max : at
-          if decision.is_a?(Decisions::Do) && decision.step.is_a?(Steps::Task) && decision.step.waits
-            traveller.place = traveller.place.with(begun: at)
-          elsif decision.is_a?(Decisions::Do) && handed_over?(decision.step)
-            return @outs << Out.new(traveller.id, at, "handed_over")
-          else
-            traveller.place = @plan.behind(decision, traveller.place, now)
+        # @param decision [Decisions::Do, Decisions::Take, Decisions::Skip, Decisions::Pass]
+        def on(one, decision, at)
+          case decision
+          when Decisions::Do then return out(one, at, "handed_over") if done(one, decision.step, at)
+          when Decisions::Take then at = take(one, decision, at)
+          else one.go(@plan.following(one.step_id), one.wanted)
           end
-          ahead(traveller, now)
+          ahead(one, at)
+        end
+
+        # @return [Boolean] whether that takes them elsewhere; another sequence is taken to run, and to take them
+        def done(one, step, at)
+          does(one, step, at)
+          return true if step.is_a?(Steps::HandOver) && !step.stays
+
+          if step.is_a?(Steps::Task) && step.waits
+            one.place = one.place.with(begun: Time.at(at).utc)
+          else
+            one.go(@plan.following(step.id), at)
+          end
+          false
+        end
+
+        # @return [Integer] when they go on
+        def take(one, decision, at)
+          if decision.because
+            one.place = @plan.into(one.place, decision.lane, decision.at, decision.because)
+          else
+            one.go(@plan.onto(one.step_id, decision.lane), one.wanted)
+          end
+          [at, one.wanted].max
+        end
+
+        def out(one, at, reason = nil)
+          out = Out.new(one.id, Time.at(at).utc, reason)
+          return @outs << out if @outs.empty? || @outs.last.at <= out.at
+
+          # Somebody who left a line unseen.
+          @outs.insert(@outs.bsearch_index { |other| other.at > out.at }, out)
         end
       end
     end

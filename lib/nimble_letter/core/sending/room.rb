@@ -24,9 +24,12 @@ module NimbleLetter
         # @param guard [Sieve::Guard, nil]
         def initialize(zone:, guard: nil)
           @zone, @guard = zone, guard
+          @most, @apart = guard.letters, guard.days * DAY if guard
           @sent = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
           @opens = Hash.new { |all, box_id| all[box_id] = {} }
+          # Kept in seconds since 1970: a rehearsal asks for each of its letters.
           @free, @had = {}, {}
+          @days = Calendar::DayNumbers.new(zone)
         end
 
         # So many left this mailbox on a day already.
@@ -38,69 +41,85 @@ module NimbleLetter
         # Nothing leaves this mailbox before that, because of its pace.
         # @param at [Time]
         def free_from(box_id, at)
-          @free[box_id] = [@free[box_id], at].compact.max
+          free(box_id, whole(at))
         end
 
         # @return [Time, nil] when its pace lets the next one go
-        def free_at(box_id) = @free[box_id]
+        def free_at(box_id) = (free = @free[box_id]) && Time.at(free).utc
 
         # What somebody has had lately.
         # @param times [Array<Time>]
         def had(person_id, times)
-          @had[person_id] = (@had.fetch(person_id, []) + times).sort
+          @had[person_id] = (@had.fetch(person_id, []) + times.map { |time| whole(time) }).sort
         end
 
         # @param box [Box]
         # @param from [Time]
         # @return [Slot]
         def slot(box, person_id, from)
+          at, why = earliest(box, person_id, whole(from))
+          Slot.new(why ? Time.at(at).utc : from, why)
+        end
+
+        # @param from [Integer] seconds since 1970
+        # @return [Array(Integer, Symbol)] as #slot
+        def earliest(box, person_id, from)
           at, why = from, nil
           while (reason = keeps(box, person_id, at))
             at, why = public_send(reason, box, person_id, at), reason
           end
-          Slot.new(at, why)
+          [at, why]
         end
 
-        # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant; asked for each
-        #   letter of a rehearsal
+        # @param from [Integer] seconds since 1970
+        # @return [Integer] when the mailbox takes the next of those who wait for its hours and its pace, whoever it is
+        def next_in_line(box, from)
+          open = hours(box, nil, pace(box, nil, from))
+          (open == from) ? from : next_in_line(box, open)
+        end
+
+        # @param at [Integer] seconds since 1970
+        # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant
         def keeps(box, person_id, at)
           return :guard if @guard && guard(box, person_id, at) > at
-          return :full if @sent[box.id][Calendar::Zones.day_number(@zone, at)] >= box.a_day
+          return :full if @sent[box.id][@days.at(at)] >= box.a_day
           return :hours unless box.all_hours? || hours(box, person_id, at) == at
 
           :pace if box.pace && pace(box, person_id, at) > at
         end
 
         # A letter leaves then.
-        # @param at [Time] with room for it
+        # @param at [Time, Integer] with room for it; an Integer in seconds since 1970
         def take(box, person_id, at)
-          @sent[box.id][Calendar::Zones.day_number(@zone, at)] += 1
-          free_from(box.id, at + gap(box, person_id)) if box.pace
+          at = whole(at)
+          @sent[box.id][@days.at(at)] += 1
+          free(box.id, at + gap(box, person_id)) if box.pace
           return unless @guard
 
           lately = (@had[person_id] ||= [])
-          (lately.empty? || lately.last <= at) ? lately << at : had(person_id, [at])
+          lately << at
+          lately.sort! if lately.size > 1 && lately[-2] > at
         end
 
         # @api private
-        # @return [Time] when the oldest of so many letters is so many days ago
+        # @return [Integer] when the oldest of so many letters is so many days ago
         def guard(_box, person_id, at)
           had = @guard && @had[person_id]
-          return at if had.nil? || had.size < @guard.letters
+          return at if had.nil? || had.size < @most
 
           # As a rule it was all before.
           had = had.take_while { |time| time <= at } if had.last > at
-          return at if had.size < @guard.letters
+          return at if had.size < @most
 
-          free = had[-@guard.letters] + @guard.days * DAY
+          free = had[-@most] + @apart
           (free > at) ? free : at
         end
 
         # @api private
-        # @return [Time] when the next day of the mailbox begins
+        # @return [Integer] when the next day of the mailbox begins
         def full(box, _person_id, at)
-          day = Calendar::Zones.day_number(@zone, at)
-          @opens[box.id][day] ||= Calendar::Zones.instant(@zone, Calendar::Zones.day(day + 1), box.from_minute)
+          day = @days.at(at)
+          @opens[box.id][day] ||= Calendar::Zones.instant(@zone, Calendar::Zones.day(day + 1), box.from_minute).to_i
         end
 
         # @api private
@@ -110,13 +129,20 @@ module NimbleLetter
           day, minute = Calendar::Zones.local(@zone, at)
           return at if minute >= box.from_minute && minute < box.to_minute
 
-          Calendar::Zones.instant(@zone, (minute < box.from_minute) ? day : day + 1, box.from_minute)
+          Calendar::Zones.instant(@zone, (minute < box.from_minute) ? day : day + 1, box.from_minute).to_i
         end
 
         # @api private
         def pace(box, _person_id, at) = ((free = @free[box.id]) && free > at) ? free : at
 
         private
+
+        # Never before it may.
+        def whole(at) = at.ceil.to_i
+
+        def free(box_id, at)
+          @free[box_id] = at unless @free[box_id]&.>(at)
+        end
 
         # Knuth's multiplicative hash, as windows are spread by (Calendar::Timing).
         def gap(box, person_id)

@@ -82,12 +82,7 @@ module NimbleLetter
         end
       end
 
-      def path(id)
-        @rehearsed.path(id).map do |one|
-          letter = one.is_a?(Core::Journey::Rehearsal::Letter)
-          {step_id: letter ? one.step_id : one.step.id, at: one.at, wanted: letter ? one.wanted : one.at, why: letter ? one.why : nil}
-        end
-      end
+      def path(id) = @rehearsed.path(id).map { |one| {step_id: one.step_id, at: one.at, wanted: one.wanted, why: one.why} }
     end
   end
 end

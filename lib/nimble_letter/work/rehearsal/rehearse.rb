@@ -61,7 +61,7 @@ module NimbleLetter
         return [] unless outlook
 
         outlook.rows.select(&:mailbox).map do |row|
-          Journey::Rehearsal::Traveller.new(row.person.id, core(row.mailbox.id), plan.entrance(row.base), row.known, false)
+          Journey::Traveller.new(row.person.id, core(row.mailbox.id), plan.entrance(row.base), row.known, false)
         end
       end
 
@@ -73,7 +73,7 @@ module NimbleLetter
         begun = Records::Delivery.where(member_id: members.map(&:id), state: "sent").distinct.select_map(:member_id).to_set
         members.map do |member|
           heard = begun.include?(member.id)
-          Journey::Rehearsal::Traveller.new(member.person_id, core(member.mailbox_id), member.place, known[member.id], heard)
+          Journey::Traveller.new(member.person_id, core(member.mailbox_id), member.place, known[member.id], heard)
         end
       end
 

@@ -8,7 +8,12 @@ module NimbleLetter
       Task = Core::Journey::Steps::Task
       # Days behind one another that are counted together.
       Span = Struct.new(:from, :to) do
-        def cover?(date) = (from.nil? || date >= from) && (to.nil? || date <= to)
+        # @param day [Integer] see Core::Calendar::Zones.number
+        def cover?(day) = (from.nil? || day >= number(from)) && (to.nil? || day <= number(to))
+
+        private
+
+        def number(date) = Core::Calendar::Zones.number(date)
       end
       # steps: [step_id, ...] in their order; out: reason, nil at the end, "on" for whoever is still on the way; people: ids
       Way = Struct.new(:key, :steps, :out, :people)
@@ -28,7 +33,8 @@ module NimbleLetter
       # @param firm [Records::Firm] in whose days is counted
       def initialize(run, sequence_id:, rates:, boxes:, owners:, put_off:, taken:, firm:)
         @letters, @doings, @outs = run.letters, run.doings, run.outs
-        @sequence_id, @rates, @boxes, @owners, @put_off, @taken, @firm = sequence_id, rates, boxes, owners, put_off, taken, firm
+        @sequence_id, @rates, @boxes, @owners, @put_off, @taken = sequence_id, rates, boxes, owners, put_off, taken
+        @days_of = Core::Calendar::DayNumbers.new(firm.zone)
       end
 
       attr_reader :letters, :outs, :taken
@@ -37,10 +43,10 @@ module NimbleLetter
       def people = @people ||= (@letters.map(&:person_id) | @doings.map(&:person_id) | @outs.map(&:person_id))
 
       # @return [Hash{Array(Date, Integer)=>Integer}] letters by day and mailbox
-      def days = @days ||= @letters.map { |letter| [day(letter.at), letter.box_id] }.tally
+      def days = @days ||= by_day(@letters, &:box_id)
 
       # @return [Hash{Array(Date, Integer)=>Integer}] by day and colleague, nil for nobody
-      def tasks = @tasks ||= made.map { |doing| [day(doing.at), whose(doing)] }.tally
+      def tasks = @tasks ||= by_day(made) { |doing| whose(doing) }
 
       # @return [Hash{Symbol=>Array(Integer, Integer)}] by what kept them: letters, and how many of them a day or more
       def moved
@@ -77,28 +83,42 @@ module NimbleLetter
       # @param why [Symbol, nil] what kept their letter
       # @return [Array<Integer>] people, each once
       def people_with(letters:, whose:, span:, why: nil)
-        return made.select { |one| whose(one) == whose && span.cover?(day(one.at)) }.map(&:person_id).uniq unless letters
+        return made.select { |one| whose(one) == whose && span.cover?(day(one)) }.map(&:person_id).uniq unless letters
 
-        among = @letters.select { |one| (whose.nil? || one.box_id == whose) && span.cover?(day(one.at)) }
+        among = @letters.select { |one| (whose.nil? || one.box_id == whose) && span.cover?(day(one)) }
         return among.map(&:person_id).uniq unless why
 
         kept = among.select { |one| one.why == why && (why != :full || later?(one)) }.map(&:person_id)
         (kept + ((why == :full) ? @put_off : [])).uniq
       end
 
-      def day(at) = @firm.today(at)
-
       private
+
+      # @return [Integer] see Core::Calendar::Zones.number
+      def day(one) = @days_of.at(one.seconds)
+
+      # @return [Hash{Array(Date, Object)=>Integer}] in the order in which they come
+      def by_day(some)
+        counts = Hash.new { |all, day| all[day] = Hash.new(0) }
+        some.each { |one| counts[day(one)][yield(one)] += 1 }
+        counts.flat_map { |day, of| of.map { |what, count| [[Core::Calendar::Zones.day(day), what], count] } }.to_h
+      end
 
       def made = @made ||= @doings.select { |doing| doing.step.is_a?(Task) }
 
       def whose(doing) = doing.step.whose(@owners[doing.person_id], @boxes.fetch(doing.box_id).account_id)
 
-      def later?(letter) = day(letter.at) > day(letter.wanted)
+      def later?(letter) = letter.seconds != letter.due && day(letter) > @days_of.at(letter.due)
 
-      def paths = @paths ||= (@letters + @doings).group_by(&:person_id).transform_values { |some| some.sort_by(&:at) }
+      # Both come in the order of time.
+      def paths
+        @paths ||= begin
+          all = @doings.empty? ? @letters : (@letters + @doings).sort_by(&:seconds)
+          all.group_by(&:person_id)
+        end
+      end
 
-      def steps_of(id) = path(id).map { |one| one.is_a?(Core::Journey::Rehearsal::Letter) ? one.step_id : one.step.id }
+      def steps_of(id) = path(id).map(&:step_id)
 
       def out_of(id)
         one = out(id)

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Journey
+      # Before one step, all those of whom the same is known: what the machine decided for the first of them who came on a day is so for
+      # whoever comes on that day, but for the seed that spaces what they get within a window. It is meant for one piece of work: it
+      # keeps what was decided.
+      class Stand
+        # What comes next for all of them. decision: that of the first, with the first one's time; span: of Calendar::Timing
+        Leg = Struct.new(:decision, :span) do
+          # @param seed [Integer] of Known
+          # @return [Integer] when it is due for one of them, in seconds since 1970
+          def at(seed) = span.seconds(Machine.spacing(seed, decision.step.id))
+        end
+
+        # @return [Integer] see Happenings.bits: whoever has any of these, or will, is somebody for themselves here
+        attr_reader :heeds
+
+        # @param step [Steps::Letter, …]
+        # @param zone [TZInfo::Timezone] by whose clock it goes
+        # @param heeds [Integer]
+        def initialize(step, zone, heeds)
+          @step, @heeds = step, heeds
+          @days = Calendar::DayNumbers.new(zone)
+          @by_day, @at_once, @openings = {}, {}, {}
+        end
+
+        # @param came [Integer] to the step, in seconds since 1970
+        # @return [Leg, nil] nil: nobody has come then
+        def leg(came) = @by_day[@days.at(came)] || @at_once[came]
+
+        # @param came [Integer]
+        # @param span [Calendar::Timing::Span] over which the decision is due for those who came then
+        def keep(came, decision, span)
+          leg = Leg.new(decision, span)
+          span.all_day ? @by_day[@days.at(came)] = leg : @at_once[came] = leg
+        end
+
+        # @param from [Integer] seconds since 1970, the same for many
+        # @yieldreturn [Calendar::Timing::Span, nil] over which the step is open then; nil: no even stretch
+        # @return [Calendar::Timing::Span, nil]
+        def opening(from)
+          @openings.fetch(from) { @openings[from] = yield }
+        end
+      end
+    end
+  end
+end
