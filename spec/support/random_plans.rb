@@ -15,9 +15,20 @@ class RandomPlans
   # @return [Array<Hash>] see StepInput in the contract
   def steps(depth = 2, count = 2 + @random.rand(4)) = Array.new(count) { step(depth) }
 
+  # @return [Array<Hash>] likewise, with something in them that is done: nothing starts that does nothing
+  def whole
+    steps = self.steps
+    steps = self.steps while idle?(steps)
+    steps
+  end
+
   def pick(*some) = some[@random.rand(some.size)]
 
   private
+
+  def idle?(steps)
+    steps.all? { |step| step["kind"] == "fork" && step["lanes"].all? { |lane| idle?(lane["steps"]) } }
+  end
 
   def step(depth)
     case @random.rand(depth.positive? ? 10 : 6)

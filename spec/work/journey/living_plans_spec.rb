@@ -21,7 +21,7 @@ RSpec.describe "a plan that lives" do
     plans = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
     leave_if = plans.pick(nil, nil, nil, {"all" => [RandomPlans::CLIENT, RandomPlans::PRESS]})
     ends_at = plans.pick(nil, nil, (now + 30 * 86_400).iso8601)
-    Work::PlanSequence.change(draft, {version: draft.version, steps: plans.steps, leave_if: leave_if, ends_at: ends_at}, moment: moment)
+    Work::PlanSequence.change(draft, {version: draft.version, steps: plans.whole, leave_if: leave_if, ends_at: ends_at}, moment: moment)
     start(draft.refresh)
   end
 

@@ -84,7 +84,7 @@ RSpec.describe "a rehearsal" do
         box = make_mailbox(account_id: maren.id, daily_limit: random.rand(1..5), pace_from: pace.first, pace_to: pace.last,
           hours_from: hours.first, hours_to: hours.last)
         plans = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
-        sequence = draft_of(plans.steps, box)
+        sequence = draft_of(plans.whole, box)
         opens = random.rand(2).zero?
         rehearsal = rehearsed(sequence, opens ? Core::Journey::Assumption.everybody_opens : nobody)
         # Some would reach nobody; whether somebody is handed over twice hangs on the other sequence.
