@@ -31,6 +31,19 @@ RSpec.describe "sending what is due" do
     expect(Records::Member.first.status).to eq("written")
   end
 
+  it "sends in its mailbox's hours the next day what was due after them, and not never" do
+    late = make_sequence(people: [make_person], letters: [make_letter], mailbox: make_mailbox(hours_from: 480, hours_to: 600))
+    late.steps.first.update(from_minute: 540, to_minute: 1320, zone: "ours")
+    letter = Records::Delivery.where(sequence_id: start(late.refresh).id)
+    evening = Time.utc(2026, 5, 12, 20)
+    letter.update(due_at: evening)
+    [evening, Time.utc(2026, 5, 13, 7)].each { |at| send_with(accepted, at: at) }
+    again = letter.get(:due_at)
+    expect([letter.get(:state), again]).to match(["due", a_value_between(Time.utc(2026, 5, 13, 8), Time.utc(2026, 5, 13, 9))])
+    send_with(accepted, at: again)
+    expect(letter.get(:sent_at)).to eq(again)
+  end
+
   it "writes correct mail with the way out (RFC 8058)" do
     Records::Firm.save(name: firm.name, postal_address: firm.postal_address)
     mail = Mail.new(send_with(accepted).delivered.first[:raw])

@@ -63,6 +63,20 @@ RSpec.describe "starting with what was seen" do
     expect(remarks.call).to eq([])
   end
 
+  it "says whom a letter would never reach, since it is night here when it is morning where they are" do
+    box = make_mailbox(hours_from: 480, hours_to: 1080)
+    away = Array.new(2) { make_person(time_zone: "Pacific/Auckland") }
+    far = make_sequence(people: [*people, *away], letters: [make_letter], mailbox: box)
+    ready = Work::ReadyCheck.new(far, moment)
+    expect(ready.call[:ready]).to be(true)
+    said = ready.call[:remarks].first
+    expect(said).to include(code: "never_for_some", blocking: false, count: 2, step_id: far.steps.first.id)
+    expect(said[:words]).to include("2 people").and include("by their clock").and include(box.address)
+    expect(ready.never(far.steps.first.id)).to match_array(away.map(&:id))
+    far.steps.first.update(zone: "ours")
+    expect(Work::ReadyCheck.new(far.refresh, moment).call[:remarks]).to eq([])
+  end
+
   it "says the numbers that moved" do
     expect { begin_with(letters: 5) }.to raise_error(Conflict, /6 letters now, not 5/)
   end

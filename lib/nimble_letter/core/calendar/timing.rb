@@ -16,6 +16,7 @@ module NimbleLetter
         EVERY_DAY = [0, 1, 2, 3, 4, 5, 6].freeze
         DAY_MINUTES = 24 * 60
         SHORTEST_WINDOW = 15 # minutes; less leaves no room to space letters. None at all: exactly then
+        TRIES = 10 # days on which a window opens; hours that meet it on none of them never do
         MINUTES_LATE = 120 # of what was meant for exactly one minute
         WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
         SPREAD_SHARE = 10 # or this part of the delay, whichever is less
@@ -106,17 +107,29 @@ module NimbleLetter
 
         # @return [Due] when what missed its time may go: as #next_opening, but what was meant for exactly one minute may be late by
         #   so much of the same day before it waits for another
-        def reopening(instant, about)
+        # @param hours [Hours, nil] within which it goes, wherever they meet its window
+        def reopening(instant, about, hours = nil)
           zone_in_use = zone_in_use(about)
+          span = hours && in_hours(hours, instant, about, zone_in_use)
+          return Due.new(Time.at(span.seconds(about.seed)).utc, instant, span.moved, false) if span
+
           opened(reopening_on(instant, about, zone_in_use), instant, about, zone_in_use)
         end
 
         # @return [Span, nil] as #reopening, for those who are alike; nil: at once, or where it is no even stretch
-        def reopening_span(instant, about)
+        def reopening_span(instant, about, hours = nil)
           zone_in_use = zone_in_use(about)
+          span = hours && in_hours(hours, instant, about, zone_in_use)
+          return span if span
+
           date, first, moved = reopening_on(instant, about, zone_in_use)
           first && spanned(zone_in_use, date, first, moved, false)
         end
+
+        # @param zone_in_use [TZInfo::Timezone] by whose clock it goes
+        # @return [Boolean] whether its window of that day lies in these hours, or some of it
+        def meets?(hours, zone_in_use, day) =
+          !hours.stretch(Zones.instant(zone_in_use, day, from_minute), Zones.instant(zone_in_use, day, shuts_at)).nil?
 
         def fixed? = %w[date field].include?(counted)
 
@@ -142,6 +155,30 @@ module NimbleLetter
             return [date, from_minute, :window] if minute < from_minute
           end
           [fitting(date + 1, about.calendar), from_minute, moved(date, about.calendar) || :window]
+        end
+
+        # Over what is left of the window while the hours last: somebody's own minute may be one at which nothing ever leaves.
+        # @return [Span, nil] nil: they do not meet
+        def in_hours(hours, instant, about, zone_in_use)
+          from = instant
+          TRIES.times do
+            date, first, moved = reopening_on(from, about, zone_in_use)
+            opens = first ? Zones.instant(zone_in_use, date, first) : from
+            return Span.new(instant.to_i, 0, moved, false) if opens == instant && hours.open?(instant)
+
+            shuts = Zones.instant(zone_in_use, date, shuts_at)
+            stretch = hours.stretch(opens, shuts)
+            return stretched(stretch, moved) if stretch
+
+            # What was meant for one minute may be late by more than that.
+            from = [shuts, from + 60].max
+          end
+          nil
+        end
+
+        def stretched(stretch, moved)
+          opens, shuts = stretch.map(&:to_i)
+          Span.new(opens, (to_minute == from_minute) ? 0 : shuts - opens, moved, false)
         end
 
         def reopening_on(instant, about, zone_in_use)

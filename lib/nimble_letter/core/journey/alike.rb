@@ -48,12 +48,15 @@ module NimbleLetter
         # As #opening, from an instant that is the same for many.
         # @param one [Traveller] somebody for whom it is put off to then
         # @param from [Integer] seconds since 1970
+        # @param hours [Calendar::Hours, nil] one and the same for one mailbox
         # @return [Integer] likewise
-        def opening_of_many(stand, step, one, from)
-          span = stand.opening(from) { step.timing.reopening_span(Time.at(from).utc, @machine.about(step, one.place, one.known)) }
+        def opening_of_many(stand, step, one, from, hours)
+          span = stand.opening(from, hours) do
+            step.timing.reopening_span(Time.at(from).utc, @machine.about(step, one.place, one.known), hours)
+          end
           return span.seconds(Machine.spacing(one.seed, step.id)) if span
 
-          @machine.opening(step, one.place, one.known, Time.at(from).utc).at.to_i
+          @machine.opening(step, one.place, one.known, Time.at(from).utc, hours).at.to_i
         end
 
         private

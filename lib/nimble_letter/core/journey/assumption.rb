@@ -16,7 +16,9 @@ module NimbleLetter
         MASK = 0x3FFFFFFF
         NOTHING = [].freeze
         OPENED, CLICKED = Happenings.bit("opened"), Happenings.bit("clicked")
-        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED
+        # rate: of how many letters; whether, delay: what tells by the seed whether and how soon it happens; within: see WITHIN
+        Chance = Struct.new(:kind, :rate, :whether, :delay, :within)
+        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED, :Chance
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -29,7 +31,8 @@ module NimbleLetter
         # @param soon [Boolean] all of them two hours later
         def initialize(rates, seed: 0, soon: false)
           @rates, @seed, @soon = rates, seed, soon
-          @silent = [rates.opened, rates.clicked, rates.replied, rates.bounced].all? { |rate| rate.to_f.zero? }
+          @opens, @clicks, @replies, @bounces = %w[opened clicked replied bounced].map { |kind| chance(kind) }
+          @silent = [@opens, @clicks, @replies, @bounces].all? { |chance| chance.rate.zero? }
         end
 
         # @return [Rates]
@@ -46,11 +49,11 @@ module NimbleLetter
         # @return [Array<Known::Event>] oldest first
         def reactions(person_id, step, at, link = nil, heeded = Happenings::ALL)
           return NOTHING if silent?
-          return [event("bounced", step, at + 60)] if happens?("bounced", person_id, step)
+          return [event("bounced", step, at + 60)] if happens?(@bounces, person_id, step)
 
-          opened = after("opened", person_id, step, at)
-          clicked = opened && heeded & CLICKED != 0 && after("clicked", person_id, step, opened)
-          replied = after("replied", person_id, step, opened || at)
+          opened = after(@opens, person_id, step, at)
+          clicked = opened && heeded & CLICKED != 0 && after(@clicks, person_id, step, opened)
+          replied = after(@replies, person_id, step, opened || at)
           opened = nil if (heeded & OPENED).zero?
           return NOTHING unless opened || clicked || replied
 
@@ -65,26 +68,31 @@ module NimbleLetter
 
         def in_order(events) = (events.size > 1) ? events.sort_by(&:at) : events
 
-        def after(kind, person_id, step, at)
-          return unless happens?(kind, person_id, step)
+        def chance(kind)
+          number = @seed * 64 + NUMBERS.fetch(kind)
+          Chance.new(kind, @rates[kind].to_f, mixed(number), mixed(number + KINDS.size), WITHIN.fetch(kind))
+        end
+
+        def after(chance, person_id, step, at)
+          return unless happens?(chance, person_id, step)
           return at + SOON if @soon
 
           # Most come early: the square of an even share.
-          at + 60 + (share(NUMBERS.fetch(kind) + KINDS.size, person_id, step)**2 * WITHIN.fetch(kind)).to_i
+          at + 60 + (share(chance.delay, person_id, step)**2 * chance.within).to_i
         end
 
-        def happens?(kind, person_id, step)
-          rate = @rates[kind].to_f
+        def happens?(chance, person_id, step)
+          rate = chance.rate
           return false unless rate.positive?
 
           rate *= @rates.by_person.fetch(person_id, 1) if @rates.by_person
           rate *= @rates.by_step.fetch(step.id, 1) if @rates.by_step
-          rate.positive? && share(NUMBERS.fetch(kind), person_id, step) < rate
+          rate.positive? && share(chance.whether, person_id, step) < rate
         end
 
-        # @param what [Integer] a number of its own for each question
+        # @param question [Integer] a number of its own for each
         # @return [Float] from 0 to 1, even over people and steps
-        def share(what, person_id, step) = mixed(mixed(mixed(@seed * 64 + what) ^ person_id) ^ step.id).fdiv(MASK + 1)
+        def share(question, person_id, step) = mixed(mixed(question ^ person_id) ^ step.id).fdiv(MASK + 1)
 
         # Xor, shift and multiply (Marsaglia, Xorshift RNGs, 2003; Appleby's finalizers), in so many bits that no product is more than a
         # word of this machine: it is asked for each letter of a rehearsal.

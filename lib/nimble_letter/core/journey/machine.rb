@@ -44,8 +44,9 @@ module NimbleLetter
           (due && step.is_a?(Steps::Letter) && known.away_until) ? back(due, step, place, known) : due
         end
 
+        # @param hours [Calendar::Hours, nil] of the mailbox it comes from
         # @return [Calendar::Timing::Due] when a step that missed its time may be done
-        def opening(step, place, known, from) = step.timing.reopening(from, about(step, place, known))
+        def opening(step, place, known, from, hours = nil) = step.timing.reopening(from, about(step, place, known), hours)
 
         # @return [Calendar::Timing::Due, nil] when a fork waits no longer
         def limit(fork, place, known) = fork.within&.due(about(fork, place, known))

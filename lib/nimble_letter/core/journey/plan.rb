@@ -37,6 +37,10 @@ module NimbleLetter
         # @return [Integer] see Happenings.bits: all that could decide anything for those who stand before that step
         def heeded(step_id) = @heeded.fetch(step_id, @leaving)
 
+        # @param heard [Integer] see Happenings.bits
+        # @return [Boolean] whether there is nothing left to decide for somebody: every step is behind them, and nothing takes them out
+        def over?(step_id, heard) = step_id.nil? && leave_if.nil? && ends_at.nil? && (heard & @leaving).zero?
+
         # @return [Integer] see Happenings.bits: all that could decide anything when that step is done
         def heeded_after(step_id) = possibly(following(step_id)).inject(heeded(nil)) { |bits, id| bits | heeded(id) }
 

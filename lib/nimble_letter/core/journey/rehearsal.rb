@@ -105,6 +105,8 @@ module NimbleLetter
 
         # What the journey decides next, and when; or what is assumed to happen before that.
         def ahead(one, now)
+          return out(one, now) if @plan.over?(one.step_id, one.heard)
+
           stand = one.stand(@machine, @plan)
           leg = stand&.leg(one.base)
           at = leg&.at(one.seed)
@@ -198,7 +200,7 @@ module NimbleLetter
         def missed(one, at)
           return if at - one.due <= Sending::Room::LATE_SECONDS
 
-          opening = @machine.opening(one.decision.step, one.place, one.known, Time.at(at).utc).at.ceil.to_i
+          opening = opening_alone(one, at)
           opening if opening > at
         end
 
@@ -215,13 +217,15 @@ module NimbleLetter
         end
 
         def opening(one, from)
-          step = one.decision.step
           # A full mailbox puts off many to the same instant.
           stand = one.stand(@machine, @plan) if one.why == :full
-          return @machine.opening_of_many(stand, step, one, from) if stand
+          return @machine.opening_of_many(stand, one.decision.step, one, from, @room.hours_of(one.box)) if stand
 
-          @machine.opening(step, one.place, one.known, Time.at(from).utc).at.ceil.to_i
+          opening_alone(one, from)
         end
+
+        def opening_alone(one, from) =
+          @machine.opening(one.decision.step, one.place, one.known, Time.at(from).utc, @room.hours_of(one.box)).at.ceil.to_i
 
         # What takes somebody out while their letter waits comes first.
         def put_off(one, at)

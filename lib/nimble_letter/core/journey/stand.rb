@@ -23,7 +23,7 @@ module NimbleLetter
         def initialize(step, zone, heeds)
           @step, @heeds = step, heeds
           @days = Calendar::DayNumbers.new(zone)
-          @by_day, @at_once, @openings = {}, {}, {}
+          @by_day, @at_once, @openings = {}, {}, {}.compare_by_identity
         end
 
         # @param came [Integer] to the step, in seconds since 1970
@@ -38,10 +38,12 @@ module NimbleLetter
         end
 
         # @param from [Integer] seconds since 1970, the same for many
+        # @param hours [Object, nil] of the mailbox
         # @yieldreturn [Calendar::Timing::Span, nil] over which the step is open then; nil: no even stretch
         # @return [Calendar::Timing::Span, nil]
-        def opening(from)
-          @openings.fetch(from) { @openings[from] = yield }
+        def opening(from, hours)
+          kept = (@openings[hours] ||= {})
+          kept.fetch(from) { kept[from] = yield }
         end
       end
     end

@@ -13,6 +13,10 @@ module NimbleLetter
           def most_a_day = pace ? [a_day, (to_minute - from_minute) * 120 / (pace.first + pace.last)].min.clamp(1, a_day) : a_day
 
           def all_hours? = from_minute.zero? && to_minute == 1440
+
+          # @param zone [TZInfo::Timezone] the firm's
+          # @return [Calendar::Hours, nil] nil: all of them
+          def hours(zone) = (Calendar::Hours.new(zone, from_minute, to_minute) unless all_hours?)
         end
         # at: the earliest instant. why: what keeps it until then, of #keeps; nil: nothing does
         Slot = Struct.new(:at, :why)
@@ -28,7 +32,7 @@ module NimbleLetter
           @sent = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
           @opens = Hash.new { |all, box_id| all[box_id] = {} }
           # Kept in seconds since 1970: a rehearsal asks for each of its letters.
-          @free, @had = {}, {}
+          @free, @had, @hours = {}, {}, {}
           @days = Calendar::DayNumbers.new(zone)
         end
 
@@ -52,6 +56,9 @@ module NimbleLetter
         def had(person_id, times)
           @had[person_id] = (@had.fetch(person_id, []) + times.map { |time| whole(time) }).sort
         end
+
+        # @return [Calendar::Hours, nil] of a mailbox; nil: all of them
+        def hours_of(box) = @hours.fetch(box.id) { @hours[box.id] = box.hours(@zone) }
 
         # @param box [Box]
         # @param from [Time]

@@ -36,6 +36,13 @@ module NimbleLetter
         @outlook = (steps.any? && whom && @sequence.letter_steps.all?(&:letter)) ? Outlook.new(@sequence, @moment) : nil
       end
 
+      # @param step_id [Integer]
+      # @return [Array<Integer>] people whom that letter would never reach, see NeverLeaves
+      def never(step_id)
+        step = @sequence.letter_steps.find { |one| one.id == step_id }
+        (step && outlook) ? NeverLeaves.new(outlook, @moment).rows(step).map { |row| row.person.id } : []
+      end
+
       # @return [Array<Integer>] people who join at once by its rules
       def joining = at_once.ids
 
@@ -113,15 +120,22 @@ module NimbleLetter
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
       end
 
-      # A mailbox whose hours end before the step's window opens, or begin after it: nothing of it would ever leave.
       def hours_remarks
-        outlook.mailboxes.flat_map do |box|
-          @sequence.letter_steps.filter_map do |step|
-            from, to = step.timing.from_minute, [step.timing.to_minute, step.timing.from_minute + 1].max
-            next if step.timing.zone != "ours" || (from < box.hours_to && to > box.hours_from)
+        never = NeverLeaves.new(outlook, @moment)
+        @sequence.letter_steps.filter_map do |step|
+          rows = never.rows(step)
+          next if rows.empty?
 
-            block("never", "#{box.address} sends nothing when “#{step.letter.name}” is to go. Change its hours, or the letter’s.", step)
+          boxes = rows.map { |row| row.mailbox.address }.uniq.join(", ")
+          if rows.size == outlook.rows.size
+            next block("never", "“#{step.letter.name}” would never leave: #{boxes} sends nothing at the hours it is to go. " \
+              "Change its hours, or the letter’s.", step)
           end
+
+          clock = " by their clock" if step.timing.zone == "theirs"
+          words = "“#{step.letter.name}” would never reach #{people(rows.size)}: #{boxes} sends nothing at the hours it is to go" \
+                  "#{clock}. Change its hours, or the letter’s."
+          Remark.new(code: "never_for_some", words: words, blocking: false, step_id: step.id, count: rows.size)
         end
       end
 

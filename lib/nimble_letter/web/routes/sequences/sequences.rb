@@ -34,8 +34,11 @@ module NimbleLetter
             ready = Work::ReadyCheck.new(fetch_record(Records::Sequence, params[:id], "sequence"), moment)
             outlook = ready.outlook
             outlook or raise Invalid.new("Nobody would get anything yet.", at: "sequence", hint: "Say whom it is for, and what.")
-            at_once = params["joining"].to_s == "true"
-            people = at_once ? Records::Person.where(id: ready.joining) : outlook.people_from(params["mailbox_id"]&.to_i)
+            people =
+              if params["joining"].to_s == "true" then Records::Person.where(id: ready.joining)
+              elsif params["never"] then Records::Person.where(id: ready.never(params["never"].to_i))
+              else outlook.people_from(params["mailbox_id"]&.to_i)
+              end
             json(PersonRows.page(people, moment: moment, cursor: params["cursor"]))
           end
 

@@ -190,8 +190,27 @@ export function StartDialog({
             <strong className="font-semibold">{moment(data.last_at, firm.time_zone)}</strong> if nobody answers.
           </p>
           {data.remarks.map((remark) => (
-            <p key={remark.code} className="font-sans text-sm bg-[var(--gap)] px-3 py-2 mb-3">
+            <p key={`${remark.code}${remark.step_id}`} className="font-sans text-sm bg-[var(--gap)] px-3 py-2 mb-3">
               {remark.words}
+              {remark.code === 'never_for_some' && (
+                <>
+                  {' '}
+                  <OpensPeople
+                    title="Would never get it"
+                    count={remark.count ?? 0}
+                    queryKey={['ready', sequence.id, 'never', remark.step_id]}
+                    load={(cursor) =>
+                      ask(
+                        api.GET('/api/sequences/{id}/ready/people', {
+                          params: { path: { id: sequence.id }, query: { never: remark.step_id, cursor } },
+                        }),
+                      )
+                    }
+                  >
+                    Who they are
+                  </OpensPeople>
+                </>
+              )}
             </p>
           ))}
           <ul className="font-sans text-sm mb-3">

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Calendar
+      # The same hours of every day, by the clock of one zone: when a mailbox sends.
+      class Hours
+        # @param zone [TZInfo::Timezone]
+        # @param from_minute [Integer] after midnight
+        # @param to_minute [Integer] likewise, end excluded
+        def initialize(zone, from_minute, to_minute)
+          @zone, @from_minute, @to_minute = zone, from_minute, to_minute
+          freeze
+        end
+
+        # @param instant [Time]
+        def open?(instant) = Zones.local(@zone, instant).last.then { |minute| minute >= @from_minute && minute < @to_minute }
+
+        # @param opens [Time] of a window of a day at most
+        # @param shuts [Time] its end, excluded
+        # @return [Array(Time, Time), nil] the longest stretch of the window that lies in these hours; nil: none does
+        def stretch(opens, shuts)
+          first, last = [opens, shuts].map { |instant| Zones.local(@zone, instant).first }
+          all = (first..last).map { |day| [[opens, at(day, @from_minute)].max, [shuts, at(day, @to_minute)].min] }
+          all.select { |from, to| from < to }.max_by { |from, to| to - from }
+        end
+
+        private
+
+        def at(day, minute) = Zones.instant(@zone, day, minute)
+      end
+    end
+  end
+end

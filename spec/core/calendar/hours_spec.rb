@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+# When a mailbox sends, and what of a window lies in it.
+RSpec.describe Core::Calendar::Hours do
+  let(:london) { Core::Calendar::Zones.fetch("Europe/London") }
+  let(:hours) { described_class.new(london, 480, 1080) }
+  let(:calendar) { Core::Calendar::WorkCalendar.new(holidays: [Date.new(2026, 5, 25)]) }
+
+  def at(day, hour, minute = 0) = Time.utc(2026, 5, day, hour - 1, minute) # London's summer
+
+  it "are open from their first minute up to their last" do
+    expect([at(12, 7, 59), at(12, 8), at(12, 17, 59), at(12, 18)].map { |instant| hours.open?(instant) }).to eq([false, true, true, false])
+  end
+
+  it "have the longest stretch of a window, or none" do
+    expect(hours.stretch(at(12, 9), at(12, 20))).to eq([at(12, 9), at(12, 18)])
+    expect(hours.stretch(at(12, 17, 50), at(13, 9))).to eq([at(13, 8), at(13, 9)])
+    expect(hours.stretch(at(12, 18), at(13, 8))).to be_nil
+  end
+
+  # A letter whose own minute within its window is one at which its mailbox sends nothing would wait for ever.
+  it "always meet, where they can, the opening for which somebody waits" do
+    random = Random.new(RSpec.configuration.seed)
+    zones = %w[Europe/London America/New_York Pacific/Auckland Asia/Kolkata].map { |name| Core::Calendar::Zones.fetch(name) }
+    met = 0
+    400.times do
+      zone, seed = zones.sample(random: random), random.rand(1_000_000)
+      from = random.rand(0..1380)
+      timing = Core::Calendar::Timing.new(from_minute: from, to_minute: [from, random.rand((from + 15)..1440)].sample(random: random),
+        weekdays: [1 + random.rand(5), *(0..6).to_a.sample(random.rand(3), random: random)], days: %w[working any].sample(random: random))
+      opens = random.rand(0..1300)
+      hours = described_class.new(london, opens, random.rand((opens + 1)..1440))
+      instant = Time.utc(2026, 1, 1) + random.rand(365 * 86_400)
+      about = Core::Calendar::Timing::About.new(instant, instant, {}, zone, london, calendar, seed)
+      due = timing.reopening(instant, about, hours).at
+      span = timing.reopening_span(instant, about, hours)
+      expect(span.seconds(seed)).to eq(due.to_i) if span
+      expect(due).to be >= instant
+      day = Core::Calendar::Zones.local(zone, due).first
+      next unless timing.meets?(hours, zone, day)
+
+      met += 1
+      expect(hours.open?(due)).to be(true), [timing.to_h, zone.identifier, opens, instant, due].inspect
+      minute = Core::Calendar::Zones.local(zone, due).last
+      late = (timing.from_minute == timing.to_minute) ? Core::Calendar::Timing::MINUTES_LATE : 0
+      expect(minute).to be_between(timing.from_minute, [timing.to_minute, timing.from_minute + 1].max + late)
+    end
+    expect(met).to be > 100
+  end
+end
