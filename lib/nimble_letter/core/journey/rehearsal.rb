@@ -200,7 +200,7 @@ module NimbleLetter
         def missed(one, at)
           return if at - one.due <= Sending::Room::LATE_SECONDS
 
-          opening = opening_alone(one, at)
+          opening = opening(one, at)
           opening if opening > at
         end
 
@@ -217,8 +217,8 @@ module NimbleLetter
         end
 
         def opening(one, from)
-          # A full mailbox puts off many to the same instant.
-          stand = one.stand(@machine, @plan) if one.why == :full
+          # A mailbox that is full or opens puts off many to the same instant.
+          stand = one.stand(@machine, @plan) if one.why && one.why != :guard
           return @machine.opening_of_many(stand, one.decision.step, one, from, @room.hours_of(one.box)) if stand
 
           opening_alone(one, from)

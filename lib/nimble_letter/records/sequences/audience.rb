@@ -18,7 +18,6 @@ module NimbleLetter
       # @raise [Invalid, NotFound]
       def initialize(json, sql:)
         @json, @sql = (json || {}).slice(*KEYS), sql
-        @parser = FieldCatalogue.parser
         @tree = whole_tree
       end
 
@@ -77,13 +76,18 @@ module NimbleLetter
         @left_out ||= filters(ids("without_filters")) + worn("lists", ids("without_lists")) + worn("tags", ids("without_tags"))
       end
 
-      def part(json) = Part.new(json, @parser.parse!(json))
+      # Not asked for where only single people are meant.
+      def parser = @parser ||= FieldCatalogue.parser
+
+      def part(json) = Part.new(json, parser.parse!(json))
 
       # @return [Array<Part>] one test, or none
       def worn(field, values) = values.empty? ? [] : [part({"field" => "person.#{field}", "is" => "one_of", "value" => values})]
 
       # @return [Array<Part>]
       def filters(wanted)
+        return [] if wanted.empty?
+
         kept = SavedFilter.where(id: wanted).as_hash(:id)
         wanted.map do |id|
           filter = kept[id] or raise NotFound.new("This filter is gone.", at: "audience.filter_id", hint: "Choose another.")

@@ -17,7 +17,8 @@ module NimbleLetter
       def begun_among(ids)
         true_of = people.where(Sequel[:people][:id] => ids).select_map(Sequel[:people][:id])
         known = @rule.matches.where(person_id: ids).select_map(:person_id)
-        @rule.matches.where(person_id: known - true_of).delete
+        gone = known - true_of
+        @rule.matches.where(person_id: gone).delete if gone.any?
         true_of - known
       end
 

@@ -47,6 +47,8 @@ module NimbleLetter
       end
 
       def holding(rule, ids)
+        return [] if ids.empty?
+
         case rule.kind
         when "tag" then Records.db[:people_tags].where(tag_id: rule.settings["tag_id"], person_id: ids).select_map(:person_id)
         when "list" then Records.db[:list_people].where(list_id: rule.settings["list_id"], person_id: ids).select_map(:person_id)
