@@ -47,6 +47,13 @@ RSpec.describe Core::Sending::Room do
       expect(slot(box, 7, nine + 60)).to eq([nine + 86_400, :guard])
       expect(slot(box, 8, nine + 60)).to eq([nine + 60, nil])
     end
+
+    it "says what keeps this letter, though its mailbox's hours keep it a little longer" do
+      box.from_minute, box.to_minute = 480, 1080
+      room.had(7, [nine - 4 * 86_400, nine - 4 * 86_400 + 11 * 3600, nine - 3 * 86_400 + 11 * 3600])
+      expect(slot(box, 7, nine)).to eq([nine + 4 * 86_400 - 3600, :guard])
+      expect(slot(box, 7, nine + 12 * 3600)).to eq([nine + 4 * 86_400 - 3600, :guard])
+    end
   end
 
   it "never lets through more than it has room for, whatever it is asked" do

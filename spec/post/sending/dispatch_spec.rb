@@ -44,6 +44,20 @@ RSpec.describe "sending what is due" do
     expect(letter.get(:sent_at)).to eq(again)
   end
 
+  it "lets the letters of others go when somebody has had enough, whatever the mailbox's hours then" do
+    box, enough, other = make_mailbox(hours_from: 480, hours_to: 1080), make_person, make_person
+    both = start(make_sequence(people: [enough, other], letters: [make_letter], mailbox: box))
+    Records::Delivery.where(sequence_id: both.id).update(due_at: opened - 60)
+    # So that they may be written to again in the evening, when that mailbox sends nothing.
+    evening = opened - (firm.guard.days - 1) * 86_400 + 9 * 3600
+    written = Array.new(firm.guard.letters) { start(make_sequence(people: [enough], letters: [make_letter])) }
+    Records::Delivery.where(sequence_id: written.map(&:id)).update(state: "sent", sent_at: evening)
+    send_with(accepted)
+    states = Records::Delivery.where(sequence_id: both.id).select_hash(:person_id, :state)
+    expect(states).to eq({enough.id => "due", other.id => "sent"})
+    expect(box.refresh.free_why).not_to eq("hours")
+  end
+
   it "writes correct mail with the way out (RFC 8058)" do
     Records::Firm.save(name: firm.name, postal_address: firm.postal_address)
     mail = Mail.new(send_with(accepted).delivered.first[:raw])

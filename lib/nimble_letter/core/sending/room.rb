@@ -18,8 +18,10 @@ module NimbleLetter
           # @return [Calendar::Hours, nil] nil: all of them
           def hours(zone) = (Calendar::Hours.new(zone, from_minute, to_minute) unless all_hours?)
         end
-        # at: the earliest instant. why: what keeps it until then, of #keeps; nil: nothing does
+        # at: the earliest instant. why: what keeps it until then, of #keeps; nil: nothing does. What keeps this letter (OWN) is said
+        # before what keeps all of its mailbox's: those have nothing to wait for.
         Slot = Struct.new(:at, :why)
+        OWN = %i[guard full].freeze
         DAY = 86_400
         # A letter that comes later than this (the mailbox kept it, the post was held, the machine was off) waits for its window again.
         LATE_SECONDS = 20 * 60
@@ -73,7 +75,8 @@ module NimbleLetter
         def earliest(box, person_id, from)
           at, why = from, nil
           while (reason = keeps(box, person_id, at))
-            at, why = public_send(reason, box, person_id, at), reason
+            at = public_send(reason, box, person_id, at)
+            why = reason unless OWN.include?(why) && !OWN.include?(reason)
           end
           [at, why]
         end
