@@ -20,12 +20,18 @@ module NimbleLetter
         when "take_out" then held.merge("state" => "left", "left_reason" => "taken_out")
         when "pause" then held.merge("paused_at" => held["paused_at"] || now)
         when "go_on" then held.merge("paused_at" => nil)
-        when "skip_step" then held["step_id"] ? at(held, @plan.following(held["step_id"])) : held
+        when "skip_step" then skip(held)
         else (held["step_id"] == @to) ? held : at(held, @to)
         end
       end
 
       private
+
+      # Whoever still carries a plan whose step is gone is about to be moved into the one in effect, and past it.
+      def skip(held)
+        step_id = held["step_id"]
+        (step_id && @plan[step_id]) ? at(held, @plan.following(step_id)) : held
+      end
 
       # Counted from now, as if the step before had just been done.
       def at(held, step_id)
