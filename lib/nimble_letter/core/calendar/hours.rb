@@ -14,7 +14,16 @@ module NimbleLetter
         end
 
         # @param instant [Time]
-        def open?(instant) = Zones.local(@zone, instant).last.then { |minute| minute >= @from_minute && minute < @to_minute }
+        def open?(instant) = next_open(instant.to_i) == instant.to_i
+
+        # @param seconds [Integer] since 1970
+        # @return [Integer] likewise: then, or when they open next
+        def next_open(seconds)
+          day, minute = Zones.local(@zone, seconds)
+          return seconds if minute >= @from_minute && minute < @to_minute
+
+          at((minute < @from_minute) ? day : day + 1, @from_minute).to_i
+        end
 
         # @param opens [Time] of a window of a day at most
         # @param shuts [Time] its end, excluded

@@ -17,6 +17,7 @@ module NimbleLetter
         DAY_MINUTES = 24 * 60
         SHORTEST_WINDOW = 15 # minutes; less leaves no room to space letters. None at all: exactly then
         TRIES = 10 # days on which a window opens; hours that meet it on none of them never do
+        HALF_A_YEAR = 182 # days
         MINUTES_LATE = 120 # of what was meant for exactly one minute
         WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
         SPREAD_SHARE = 10 # or this part of the delay, whichever is less
@@ -127,9 +128,13 @@ module NimbleLetter
         end
 
         # @param zone_in_use [TZInfo::Timezone] by whose clock it goes
-        # @return [Boolean] whether its window of that day lies in these hours, or some of it
-        def meets?(hours, zone_in_use, day) =
-          !hours.stretch(Zones.instant(zone_in_use, day, from_minute), Zones.instant(zone_in_use, day, shuts_at)).nil?
+        # @param day [Date] from which on
+        # @return [Boolean] whether some of its window lies in these hours, then or when the clocks of both have changed
+        def ever_meets?(hours, zone_in_use, day)
+          [day, day + HALF_A_YEAR].any? do |one|
+            hours.stretch(Zones.instant(zone_in_use, one, from_minute), Zones.instant(zone_in_use, one, shuts_at))
+          end
+        end
 
         def fixed? = %w[date field].include?(counted)
 

@@ -32,7 +32,6 @@ module NimbleLetter
         # What takes longer than so many turns is nothing to wait for: each waiting letter of a full mailbox takes one a day.
         MOST_TURNS = 1_000_000
         DAY = 86_400
-        IN_LINE = %i[pace hours].freeze
 
         # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
         attr_reader :letters, :doings, :outs
@@ -208,11 +207,9 @@ module NimbleLetter
         # @param kept [Symbol] of Sending::Room
         def later(one, at, kept)
           one.why = kept
-          return wait(one, at) if IN_LINE.include?(kept)
+          return wait(one, at) unless Sending::Room::OWN.include?(kept)
 
           opens, one.why = @room.earliest(one.box, one.id, at)
-          return put_off(one, opens) if IN_LINE.include?(one.why)
-
           put_off(one, one.due = opening(one, opens))
         end
 

@@ -93,7 +93,7 @@ module NimbleLetter
         def keeps(box, person_id, at)
           return :guard if @guard && guard(box, person_id, at) > at
           return :full if @sent[box.id][@days.at(at)] >= box.a_day
-          return :hours unless box.all_hours? || hours(box, person_id, at) == at
+          return :hours if hours(box, person_id, at) > at
 
           :pace if box.pace && pace(box, person_id, at) > at
         end
@@ -133,14 +133,7 @@ module NimbleLetter
         end
 
         # @api private
-        def hours(box, _person_id, at)
-          return at if box.all_hours?
-
-          day, minute = Calendar::Zones.local(@zone, at)
-          return at if minute >= box.from_minute && minute < box.to_minute
-
-          Calendar::Zones.instant(@zone, (minute < box.from_minute) ? day : day + 1, box.from_minute).to_i
-        end
+        def hours(box, _person_id, at) = (hours = hours_of(box)) ? hours.next_open(at) : at
 
         # @api private
         def pace(box, _person_id, at) = ((free = @free[box.id]) && free > at) ? free : at

@@ -65,7 +65,7 @@ module NimbleLetter
       # What keeps the mailbox keeps all of its letters; what keeps this one lets the others go.
       # @return [false]
       def wait(row, slot)
-        return put_off(row, Work::Reopening.new(@moment).for(row, from: slot.at), slot.why) if %i[guard full].include?(slot.why)
+        return put_off(row, Work::Reopening.new(@moment).for(row, from: slot.at), slot.why) if Core::Sending::Room::OWN.include?(slot.why)
 
         @waiting[row.mailbox_id] = slot
         false

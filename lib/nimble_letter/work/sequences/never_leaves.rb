@@ -5,28 +5,32 @@ module NimbleLetter
     # Letters that are to go at hours in which their mailbox sends nothing, by the clock of those who are to get them: they would wait
     # for ever.
     class NeverLeaves
-      HALF_A_YEAR = 182 # days: the clocks may change apart from one another
-
       # @param outlook [Outlook]
       def initialize(outlook, moment)
         @outlook, @moment = outlook, moment
-        @days = [moment.today, moment.today + HALF_A_YEAR]
       end
 
       # @param step [Records::Step] of a letter
       # @return [Array<Prospect>] whom it would never reach
       def rows(step)
-        meets = Hash.new { |by_box, box| by_box[box] = Hash.new { |all, zone| all[zone] = meets?(step.timing, box, zone) } }
-        @outlook.rows.select { |row| row.mailbox && !meets[row.mailbox][zone(step.timing, row)] }
+        timing = step.timing
+        alike.flat_map do |(hours, theirs), rows|
+          if timing.ever_meets?(hours, (timing.zone == "theirs") ? theirs : @moment.firm.zone, @moment.today)
+            []
+          else
+            rows
+          end
+        end
       end
 
       private
 
-      def zone(timing, row) = (timing.zone == "theirs") ? row.known.their_zone : @moment.firm.zone
-
-      def meets?(timing, box, zone)
-        hours = box.to_core.hours(@moment.firm.zone)
-        hours.nil? || @days.any? { |day| timing.meets?(hours, zone, day) }
+      # @return [Hash{Array(Core::Calendar::Hours, TZInfo::Timezone)=>Array<Prospect>}] those whose mailbox does not send at all hours
+      def alike
+        @alike ||= @outlook.rows.group_by { |row| row.mailbox&.id }.flat_map { |_, rows|
+          hours = rows.first.mailbox&.to_core&.hours(@moment.firm.zone)
+          hours ? rows.group_by { |row| [hours, row.known.their_zone] }.to_a : []
+        }.to_h
       end
     end
   end

@@ -13,6 +13,7 @@ import { ErrorNote, Loading } from '../../../parts/States'
 import { OpensPeople } from '../../people/behind/OpensPeople'
 import { flat } from '../plan/plan'
 import type { ReadBack } from '../useSequence'
+import { NeverReached } from './NeverReached'
 
 /** What this plan does when somebody answers, and what every plan does. */
 export function whoLeaves(leaveOn: readonly string[]): string {
@@ -122,10 +123,13 @@ export function StartDialog({
         <ul className="mb-2">
           {data.remarks.map((remark) => (
             <li key={`${remark.code}${remark.step_id}`} className="flex gap-3 py-2 border-b border-base-300/60">
-              <span className="text-error font-bold" aria-hidden="true">
-                ×
+              <span className="text-error font-bold w-3 shrink-0" aria-hidden="true">
+                {remark.blocking ? '×' : ''}
               </span>
-              <span className="grow">{remark.words}</span>
+              <span className="grow">
+                {remark.words}
+                <NeverReached sequenceId={sequence.id} remark={remark} />
+              </span>
               {remark.code === 'gaps' && (
                 <Link to={`/stack/${remark.step_id}`} className="text-primary font-semibold whitespace-nowrap">
                   Fill gaps
@@ -192,25 +196,7 @@ export function StartDialog({
           {data.remarks.map((remark) => (
             <p key={`${remark.code}${remark.step_id}`} className="font-sans text-sm bg-[var(--gap)] px-3 py-2 mb-3">
               {remark.words}
-              {remark.code === 'never_for_some' && (
-                <>
-                  {' '}
-                  <OpensPeople
-                    title="Would never get it"
-                    count={remark.count ?? 0}
-                    queryKey={['ready', sequence.id, 'never', remark.step_id]}
-                    load={(cursor) =>
-                      ask(
-                        api.GET('/api/sequences/{id}/ready/people', {
-                          params: { path: { id: sequence.id }, query: { never: remark.step_id, cursor } },
-                        }),
-                      )
-                    }
-                  >
-                    Who they are
-                  </OpensPeople>
-                </>
-              )}
+              <NeverReached sequenceId={sequence.id} remark={remark} />
             </p>
           ))}
           <ul className="font-sans text-sm mb-3">
