@@ -42,7 +42,11 @@ module NimbleLetter
       # @param configuration [Configuration]
       def migrate(configuration)
         Sequel.extension :migration
-        Owner.new(configuration).open { |owner| Sequel::Migrator.run(owner, MIGRATIONS) }
+        Owner.new(configuration).open do |owner|
+          Sequel::Migrator.run(owner, MIGRATIONS)
+          # A server that ended soon after many rows came still takes their tables for empty, and goes through all of them for each row.
+          owner.fetch("ANALYZE TABLE #{owner.tables.map { |table| owner.literal(table) }.join(", ")}").all
+        end
       end
 
       # @return [Time] UTC by the database's own clock; leases need one that every worker shares

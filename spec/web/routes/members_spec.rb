@@ -28,9 +28,21 @@ RSpec.describe "members of a sequence, over the API" do
     expect(firsts(sort: "name")).to eq(%w[Bo Cy Ana Di])
     expect(firsts(sort: "name", descending: true)).to eq(%w[Ana Cy Bo Di])
     expect(firsts(sort: "company").first).to eq("Bo")
-    expect(firsts(sort: "next")).to match_array(%w[Ana Bo Cy Di])
     expect(firsts(sort: "joined", descending: true)).to eq(%w[Di Cy Bo Ana])
     %w[status place].each { |sort| expect(firsts(sort: sort).size).to eq(4) }
+  end
+
+  it "comes by their next letter, whoever has none last, also those found by a word" do
+    act("take_out", people[1])
+    [{}, {descending: true}].each do |way|
+      members = table(sort: "next", **way)["members"]
+      times = members.map { |member| member["next_at"] }
+      expect(times.compact.size).to eq(3)
+      expect(times).to eq(times.compact.sort.then { |some| way.empty? ? some : some.reverse } + [nil])
+      expect(members.last["name"]).to eq("Bo Ash")
+    end
+    expect(firsts(sort: "next", words: "bo")).to eq(["Bo"])
+    expect(firsts(sort: "name", words: "a").first).to eq("Bo")
   end
 
   it "is searched by name, company and address, whatever the accents" do

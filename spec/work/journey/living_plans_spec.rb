@@ -33,7 +33,7 @@ RSpec.describe "a plan that lives" do
     letter = Records::Delivery.where(member_id: member.id, state: "sent").order(Sequel.desc(:id)).first
     task = Records::Task.where(state: "open").order(:id).first
     here = moment(at, account: maren)
-    case random.rand(15)
+    case random.rand(16)
     when 0, 1 then letter && Work::Touch.call("opened", letter, at: at, by_machine: random.rand(4).zero?)
     when 2, 3 then letter && Work::Touch.call("clicked", letter, at: at, by_machine: random.rand(4).zero?, link: "https://rooms.example")
     when 4 then letter && Work::Happening.call("replied", at: at, person_id: member.person_id, delivery: letter)
@@ -46,6 +46,7 @@ RSpec.describe "a plan that lives" do
     when 12 then act({"kind" => "standing", "standing" => %w[client lead].sample(random: random)}, member, here)
     when 14 then under_way? && change_plan(random, here)
     when 13 then Work::Away.call(member.person_id, at.to_date + random.rand(8), here)
+    when 15 then take_back(random, here)
     end
   end
 
@@ -76,7 +77,16 @@ RSpec.describe "a plan that lives" do
       {"kind" => "move_to", "step_id" => @sequence.steps.sample(random: random).id}, {"kind" => "bin"}]
     json = kinds.sample(random: random)
     set = act((json["kind"] == "bin") ? json : json.merge("sequence_id" => @sequence.id), member, here)
-    Work::TakeBack.start(set, moment: here) if random.rand(2).zero? || json["kind"] == "bin"
+    return @acts << set unless random.rand(2).zero? || json["kind"] == "bin"
+
+    Work::TakeBack.start(set, moment: here)
+  end
+
+  # Long after it was done, when the plan may be another.
+  def take_back(random, here)
+    set = @acts.delete(@acts.sample(random: random)) or return
+
+    Work::TakeBack.start(Records::ChangeSet[set.id], moment: here) if under_way?
   end
 
   def holds!
@@ -168,7 +178,7 @@ RSpec.describe "a plan that lives" do
     mailbox.refresh
     firm.guard.letters = random.rand(1..5)
     Records::Firm.save(guard: firm.guard.to_h)
-    @sequence = laid_out(random)
+    @sequence, @acts = laid_out(random), []
     @plan = @sequence.plan
     holds!
     36.times do

@@ -7,6 +7,9 @@ module NimbleLetter
     class Step < Sequel::Model(:steps)
       extend JsonColumn
 
+      # A plan asks for the letter of each of its steps: one question for all.
+      plugin :tactical_eager_loading
+
       # settings: what Core::Journey::PlanJson has of a step besides id, kind, letter and timing
       json_column :other, :settings
 

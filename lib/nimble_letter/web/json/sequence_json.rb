@@ -53,7 +53,7 @@ module NimbleLetter
 
       # Once started, the members are who it is for.
       def sieve
-        return {matching: @sequence.members_dataset.count, would_get_it: @sequence.members_dataset.count} unless @sequence.draft?
+        return @sequence.members_dataset.count.then { |all| {matching: all, would_get_it: all} } unless @sequence.draft?
         return {matching: 0, would_get_it: 0} unless audience&.said?
 
         @sieve ||= {matching: audience.people.count, would_get_it: would_get_it.size}

@@ -72,6 +72,7 @@ module NimbleLetter
 
         was = write(member)
         member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
+        member.plan = with_step(member) || member.plan
         told(was, value).each { |kind| MemberWrites.tell(kind, member, plan(member)[member.step_id], moment: @moment) }
         set_back(member) unless was["step_id"] == value["step_id"]
         open_again(member)
@@ -122,6 +123,17 @@ module NimbleLetter
 
       def go_on(member, state)
         Onward.new(plan(member), member.sequence_id, @moment, halted: state == "paused").call([member])
+      end
+
+      # Whoever still carries the plan before is moved to a step of the one in effect; and a step that is gone is taken back to in the last
+      # plan that had it, from which they go on as everybody who stood there.
+      # @return [Integer, nil] the number of a plan that has the step they stand before; nil: none, or they stand before none
+      def with_step(member)
+        step_id = member.step_id or return
+        return member.plan if plan(member)[step_id]
+
+        numbers = Records::FrozenPlan.where(sequence_id: @sequence_id).order(Sequel.desc(:number)).select_map(:number)
+        numbers.find { |number| @moment.plan_of(@sequence_id, number)[step_id] }
       end
 
       def plan(member) = @moment.plan_of(member.sequence_id, member.plan)

@@ -48,21 +48,19 @@ module NimbleLetter
 
       private
 
-      # Asked for each pair of steps.
-      # @return [Set<Integer>] steps that whoever stands before one comes to
-      def on_from(plan, how, id) = (@on_from ||= {})[[plan.number, how, id]] ||= plan.public_send(how, id).to_set
-
       # Places are by plan: [number, step_id], as members keep them.
       # @return [Array<Array(Integer, Integer)>] from which members come to a step for certain (:certain), or perhaps (:may)
-      def before(step, how)
-        (@before ||= {})[[step.id, how]] ||= plans.flat_map do |number, plan|
-          on = plan.all.map(&:id).select do |id|
-            next false if id == step.id
+      def before(step, how) = ways.fetch([step.id, how], [])
 
-            certain = on_from(plan, :certainly, id).include?(step.id)
-            (how == :certain) ? certain : !certain && on_from(plan, :possibly, id).include?(step.id)
+      # @return [Hash{Array(Integer, Symbol)=>Array<Array(Integer, Integer)>}] by the step they lead to, and how
+      def ways
+        @ways ||= plans.each_with_object({}) do |(number, plan), ways|
+          plan.all.map(&:id).each do |id|
+            certain = plan.certainly(id).to_set
+            (certain | plan.possibly(id)).each do |to|
+              (ways[[to, certain.include?(to) ? :certain : :may]] ||= []) << [number, id] unless to == id
+            end
           end
-          on.map { |id| [number, id] }
         end
       end
 
@@ -93,8 +91,9 @@ module NimbleLetter
       def said(kinds) = Records::Event.where(sequence_id: @sequence.id, kind: kinds)
 
       # @return [Hash{Array(Integer, Integer, String)=>Integer}] by plan, the step they stand before, and state
-      def members =
-        @members ||= all.group_and_count(:plan, :step_id, :state).as_hash(%i[plan step_id state], :count)
+      def members = @members ||= places.to_h { |row| [row.values_at(:plan, :step_id, :state), row[:count]] }
+
+      def places = @places ||= all.naked.group_and_count(:plan, :step_id, :state).select_append { max(:moved).as(:moved) }.all
 
       # @param how [Symbol] see #before
       def to_come(step, how) = active_at(before(step, how)) - (moved? ? back(step, how).count : 0)
@@ -108,7 +107,7 @@ module NimbleLetter
       # Whoever was moved back by hand behind what they had does not get it twice.
       def back(step, how) = all.active.where(moved: true).where(standing(before(step, how))).where(id: had(step))
 
-      def moved? = @moved.nil? ? (@moved = all.where(moved: true).any?) : @moved
+      def moved? = places.any? { |row| row[:moved] }
 
       def had(step) =
         step.letter? ? written(step).select(:member_id) : said(DONE[step.kind]).where(step_id: step.id).select(:member_id)

@@ -12,7 +12,7 @@ module NimbleLetter
         "company" => %i[company_fold],
         "status" => [Sequel[:members][:status]],
         "place" => [Sequel[:steps][:position]],
-        "next" => [:next_at],
+        "next" => [Sequel.function(:coalesce, Sequel[:next_letters][:due_at], Sequel[:members][:due_at])],
         "joined" => [Sequel[:members][:joined_at]]
       }.freeze
 
@@ -38,7 +38,7 @@ module NimbleLetter
 
       def some
         @some ||= begin
-          found = @sequence.members_dataset.join(:people, id: :person_id).select_all(:members)
+          found = @sequence.members_dataset
           found = found.where(Sequel[:members][:status] => @asked["status"]) if @asked["status"]
           found = state(found)
           found = found.where(Sequel[:members][:step_id] => @asked["step_id"].to_i) if @asked["step_id"]
@@ -62,27 +62,40 @@ module NimbleLetter
       end
 
       def words(found)
-        @asked["words"].to_s.split.inject(found) do |some, word|
+        return found unless words?
+
+        @asked["words"].split.inject(with_people(found)) do |some, word|
           like = "%#{Records.db.dataset.escape_like(Core::Fold.call(word))}%"
           columns = %i[first_name_fold last_name_fold company_fold email_fold].map { |name| Sequel[:people][name] }
           some.where(Sequel.|(*columns.map { |column| Sequel.like(column, like) }))
         end
       end
 
+      def words? = !@asked["words"].to_s.strip.empty?
+
+      def with_people(found) = found.join(:people, id: Sequel[:members][:person_id]).select_all(:members)
+
       def ordered
         columns = ORDERS.fetch(@asked["sort"] || "joined")
         down = @asked["descending"].to_s == "true"
-        found = (@asked["sort"] == "place") ? some.left_join(:steps, id: Sequel[:members][:step_id]) : some
-        columns = columns.map { |column| (column == :next_at) ? next_at : column }
         by = [*columns, Sequel[:members][:id]].flat_map do |column|
           [Sequel.case([[{column => nil}, 1]], 0), down ? Sequel.desc(column) : column]
         end
-        found.order(*by)
+        with_what_orders.order(*by)
       end
 
-      def next_at
-        due = Records::Delivery.where(member_id: Sequel[:members][:id], state: "due").select { min(:due_at) }
-        Sequel.function(:coalesce, due, Sequel[:members][:due_at])
+      def with_what_orders
+        case @asked["sort"]
+        when "name", "company" then words? ? some : with_people(some)
+        when "place" then some.left_join(:steps, id: Sequel[:members][:step_id])
+        when "next" then some.left_join(next_letters.as(:next_letters), member_id: Sequel[:members][:id])
+        else some
+        end
+      end
+
+      # Once for all: asked for each member, it takes a minute where the server does not know yet how many letters are due.
+      def next_letters
+        Records::Delivery.where(sequence_id: @sequence.id, state: "due").group(:member_id).select { [:member_id, min(:due_at).as(:due_at)] }
       end
     end
   end
