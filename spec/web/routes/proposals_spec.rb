@@ -173,5 +173,8 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(counts).to include("more" => 4)
     draft = make_sequence
     call_api(:put, "/api/sequences/#{draft.id}/proposal", {version: 0, steps: []}, status: 422)
+    %w[more to_come step_gap].each do |kind|
+      call_api(:get, "/api/sequences/#{draft.id}/proposal/people?kind=#{kind}&of=1", status: 422)
+    end
   end
 end

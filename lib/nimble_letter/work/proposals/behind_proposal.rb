@@ -13,7 +13,9 @@ module NimbleLetter
       #   letter may have a gap, step_gap: those who may have one at a step whose letter is new
       # @param of [Integer, nil] the letter or the step
       # @return [Array<Integer>] people
+      # @raise [Invalid] of what does not run
       def people(kind, of: nil)
+        @change.runs!
         case kind
         when "to_come" then letter(of)&.to_come || []
         when "letter_gap" then letter(of)&.gaps || []

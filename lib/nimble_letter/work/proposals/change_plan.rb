@@ -119,6 +119,13 @@ module NimbleLetter
         @sequence
       end
 
+      # @raise [Invalid] of a draft, and of what has ended
+      def runs!
+        return if %w[running paused].include?(@sequence.state)
+
+        raise Invalid.new("Only a sequence that runs or is paused is changed like this.", code: :not_running)
+      end
+
       private
 
       def freeze_plan(anew, words_only:)
@@ -134,9 +141,7 @@ module NimbleLetter
 
       def under_way!(version)
         @sequence.lock!
-        unless %w[running paused].include?(@sequence.state)
-          raise Invalid.new("Only a sequence that runs or is paused is changed like this.", code: :not_running)
-        end
+        runs!
         return if @sequence.proposal_version == version
 
         raise Conflict.new("Somebody else has changed this proposal meanwhile.", hint: "Look at what they wrote, then go on.",

@@ -95,7 +95,8 @@ module NimbleLetter
 
       # Once for all: asked for each member, it takes a minute where the server does not know yet how many letters are due.
       def next_letters
-        Records::Delivery.where(sequence_id: @sequence.id, state: "due").group(:member_id).select { [:member_id, min(:due_at).as(:due_at)] }
+        due = Records::Delivery.where(sequence_id: @sequence.id, state: "due")
+        due.group(:member_id).select { [:member_id, min(:due_at).as(:due_at)] }
       end
     end
   end

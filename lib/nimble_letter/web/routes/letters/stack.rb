@@ -17,7 +17,11 @@ module NimbleLetter
             step
           end
 
-          def step = @step ||= fetch_record(Records::Step, params[:id], "step")
+          def step
+            @step ||= fetch_record(Records::Step, params[:id], "step").tap { |step|
+              raise NotFound.new("This step was taken out of the plan.", hint: "Open the sequence to see what is in it.") if step.out_at
+            }
+          end
 
           def stacked_person = @stacked_person ||= fetch_record(Records::Person, params[:person_id], "person")
 
