@@ -153,6 +153,10 @@ RSpec.describe "sequences as files" do
     broken = JSON.parse(JSON.generate(file).gsub("\"picture_id\":#{picture.id}", "\"picture_id\":9"))
     bring(broken, {}, status: 422)
     bring(file.merge("letters" => []), {}, status: 422)
+    [{"people" => [1]}, {"without" => [1]}, {"filter_id" => 1}, {"filters" => [1]}, {"lists" => [1]}].each do |audience|
+      rules = [{"kind" => "filter", "settings" => {"audience" => audience}}]
+      expect(bring(out.merge("rules" => rules), {}, status: 422)["error"]["code"]).to eq("not_said"), audience.to_s
+    end
     standing = {"membership" => "in", "sequence_id" => sequence.id, "step_id" => sequence.steps.first.id}
     sequence.update(leave_if: standing)
     expect(call_api(:get, "/api/sequences/#{sequence.id}/file", status: 422)["error"]).to include("code" => "cannot_go_along")

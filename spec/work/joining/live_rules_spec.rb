@@ -217,7 +217,7 @@ RSpec.describe "joining by live rules" do
     live = rule("tag", {tag_id: other.id})
     Work::RenameTag.call(other, tag.name, merge: true)
     expect(live.refresh.settings).to eq("tag_id" => tag.id)
-    expect(Work::WhereUsed.tag(tag.refresh).map { |use| use[:id] }).to eq([sequence.id])
+    expect(Work::WhereUsed.new.tag(tag.refresh).map { |use| use[:id] }).to eq([sequence.id])
     person = make_person
     wear(person)
     go_round

@@ -49,7 +49,7 @@ RSpec.describe "passages kept for reuse" do
   it "say where they are used, and stay while they are" do
     letter
 
-    expect(Work::WhereUsed.passage(hour)).to eq([{kind: "letter", id: letter.id, name: "With a passage"}])
+    expect(Work::WhereUsed.new.passage(hour)).to eq([{kind: "letter", id: letter.id, name: "With a passage"}])
     expect { keeping.remove(hour) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:in_use) }
   end
 
@@ -85,8 +85,8 @@ RSpec.describe "conditions within letters" do
       }
     )
 
-    expect(Work::WhereUsed.tag(tag).map { |use| use.values_at(:kind, :name) }).to eq([["letter", "To the press"]])
-    expect(Work::WhereUsed.list(list).map { |use| use.values_at(:kind, :name) }).to eq([["passage", "Guests only"]])
-    expect(Work::OwnField.used_in(field)[:passages].map { |use| use[:name] }).to eq(["Guests only"])
+    expect(Work::WhereUsed.new.tag(tag).map { |use| use.values_at(:kind, :name) }).to eq([["letter", "To the press"]])
+    expect(Work::WhereUsed.new.list(list).map { |use| use.values_at(:kind, :name) }).to eq([["passage", "Guests only"]])
+    expect(Work::WhereUsed.new.field(field.to_field).map { |use| use[:name] }).to eq(["Guests only"])
   end
 end

@@ -59,7 +59,7 @@ RSpec.describe "taking in a picture" do
         body: doc({"type" => "picture", "attrs" => {"picture_id" => taken.id, "alt" => [], "href" => [], "width" => 100}})
       )
 
-    expect(Work::WhereUsed.picture(taken)).to eq([{kind: "letter", id: letter.id, name: "Shown"}])
+    expect(Work::WhereUsed.new.picture(taken)).to eq([{kind: "letter", id: letter.id, name: "Shown"}])
   end
 end
 

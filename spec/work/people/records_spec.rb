@@ -185,8 +185,8 @@ RSpec.describe "records" do
       sequence.update(audience: {"lists" => [list.id]})
 
       expect(at.audience(sequence.audience).people.select_map(:id)).to eq([people.first.id])
-      expect(Work::WhereUsed.list(list)).to match([hash_including(kind: "sequence", name: "Quieter rooms")])
-      expect { Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.list(list)) }.to raise_error(
+      expect(Work::WhereUsed.new.list(list)).to match([hash_including(kind: "sequence", name: "Quieter rooms")])
+      expect { Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.new.list(list)) }.to raise_error(
         Invalid,
         /is used by “Quieter rooms”/
       )
@@ -329,10 +329,8 @@ RSpec.describe "a field of the firm's own", :processes do
         .read
         .force_encoding("UTF-8")
     ).to end_with("Shoe size\r\n38.5\r\n")
-    expect(Work::OwnField.used_in(field)).to include(
-      filters: [{id: filter.id, name: "Large"}],
-      letters: [{id: letter.id, name: letter.name}]
-    )
+    expect(Work::WhereUsed.new.field(field.to_field)).to eq([{kind: "filter", id: filter.id, name: "Large"},
+      {kind: "letter", id: letter.id, name: letter.name}])
 
     Work::OwnField.change(field, {label: "Foot length", retired: true}, version: field.version, moment: moment)
     expect([people.call, Web::FilterJson.write(filter)[:sentence]]).to eq([1, "everyone whose “Foot length” is more than 38"])

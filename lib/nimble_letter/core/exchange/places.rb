@@ -5,13 +5,19 @@ module NimbleLetter
     # Sequences as files: what they speak of, and how it is called elsewhere.
     module Exchange
       # The places at which a plan, a letter, a condition or a rule speaks of something that stands outside of it: fields, lists,
-      # colleagues. One walk finds them and puts others in their stead.
+      # colleagues. One walk finds them and puts others in their stead: for files, for where something is used, and for what goes by
+      # another name.
       module Places
         # By the name of a place: what stands there. "handed_to" is the sequence a step hands over to, which may be left open.
         NAMED = {"letter_id" => "letters", "sequence_id" => "sequences", "list_id" => "lists", "tag_id" => "tags",
-                 "owner_id" => "colleagues", "picture_id" => "pictures", "passage_id" => "passages"}.freeze
+                 "owner_id" => "colleagues", "picture_id" => "pictures", "passage_id" => "passages", "filter_id" => "filters"}.freeze
+        # Where several stand: in an audience, and the tags that a step puts on or takes off.
+        SEVERAL = {"tags" => "tag_names", "without_tags" => "tag_names", "names" => "tag_names", "lists" => "lists",
+                   "without_lists" => "lists", "filters" => "filters", "without_filters" => "filters", "people" => "people",
+                   "without" => "people"}.freeze
         # What the values of a test on such a field are.
-        OF_TYPE = {reference: "colleagues", lists: "lists"}.freeze
+        OF_TYPE = {reference: "colleagues", lists: "lists", tags: "tag_names"}.freeze
+        BY_WORDS = %w[stages tag_names].freeze
         STAGE = "deal.stage"
 
         # @param json [Hash, Array, Object]
@@ -37,6 +43,7 @@ module NimbleLetter
         def self.at(key, value, within, type_of, &put)
           named = NAMED[key]
           return value && put.call(handed?(named, within) ? "handed_to" : named, value) if named
+          return several(value, SEVERAL[key], type_of, &put) if SEVERAL.key?(key)
 
           case key
           when "field" then value.is_a?(String) ? put.call("fields", value) : map(value, type_of, &put)
@@ -64,6 +71,17 @@ module NimbleLetter
         end
         private_class_method :words
 
+        # @param kind [String] numbers of such, or words
+        def self.several(value, kind, type_of, &put)
+          return map(value, type_of, &put) unless value.is_a?(Array)
+
+          value.map { |one| outside?(one, kind) ? put.call(kind, one) : map(one, type_of, &put) }.uniq
+        end
+        private_class_method :several
+
+        def self.outside?(one, kind) = one.is_a?(Integer) || (BY_WORDS.include?(kind) && one.is_a?(String))
+        private_class_method :outside?
+
         # Of a test, a change of a field, or a rule about one.
         def self.value(value, field, type_of, &put)
           return map(value, type_of, &put) if value.is_a?(Hash) || !field.is_a?(String)
@@ -71,8 +89,9 @@ module NimbleLetter
           kind = (field == STAGE) ? "stages" : OF_TYPE[type_of.call(field)]
           return map(value, type_of, &put) unless kind
 
-          outside = ->(one) { (one.is_a?(Integer) || (kind == "stages" && one.is_a?(String))) ? put.call(kind, one) : one }
-          value.is_a?(Array) ? value.map(&outside) : outside.call(value)
+          return several(value, kind, type_of, &put) if value.is_a?(Array)
+
+          outside?(value, kind) ? put.call(kind, value) : value
         end
         private_class_method :value
 

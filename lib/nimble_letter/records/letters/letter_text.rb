@@ -28,6 +28,13 @@ module NimbleLetter
       # @return [Boolean] whether a letter is written otherwise by now
       def other_than?(letter) = digest != self.class.digest(self.class.content_of(letter))
 
+      # @param content [Hash] in which something goes by another name, and which means what it meant
+      # @return [Hash{Symbol=>String}] its digest; nothing where another text of this letter says the same by now
+      def digest_of(content)
+        digest = self.class.digest(JSON.generate(content))
+        self.class.where(letter_id: letter_id, digest: digest).empty? ? {digest: digest} : {}
+      end
+
       # @api private
       def self.content_of(letter)
         files = letter.attachments_dataset.select_map(:id)

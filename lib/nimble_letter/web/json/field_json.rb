@@ -4,8 +4,7 @@ module NimbleLetter
   module Web
     # What Settings shows of records: own fields, stages of deals, the do-not-mail list.
     module FieldJson
-      def self.write(field)
-        used = Work::OwnField.used_in(field)
+      def self.write(field, used = Work::WhereUsed.new)
         there = if field.made
           (field.table == :people) ? Records::Person.kept : Records.db[field.table]
         end
@@ -20,7 +19,7 @@ module NimbleLetter
           version: field.version,
           made: field.made,
           filled: there ? there.exclude(field.column => nil).count : 0,
-          used_in: used.flat_map { |kind, all| all.map { |one| {kind: kind.to_s.delete_suffix("s"), id: one[:id], name: one[:name]} } }
+          used_in: used.field(field.to_field)
         }
       end
 

@@ -4,7 +4,7 @@ module NimbleLetter
   module Web
     # A saved filter as the contract has it.
     module FilterJson
-      def self.write(filter)
+      def self.write(filter, used = Work::WhereUsed.new)
         tree = Records::FieldCatalogue.parser.parse(filter.condition)
         {
           id: filter.id,
@@ -16,7 +16,7 @@ module NimbleLetter
           view: filter.view,
           by: filter.account_id && Records::Account.where(id: filter.account_id).get(:name),
           updated_at: filter.updated_at,
-          used_in: Work::WhereUsed.filter(filter)
+          used_in: used.filter(filter)
         }
       end
     end

@@ -7,6 +7,7 @@ module NimbleLetter
       # @param id [Integer, nil] only this one
       def self.rows(id = nil)
         sizes = Records::List.sizes
+        used = Work::WhereUsed.new
         accounts = Records::Account.select_hash(:id, :name)
         lists = id ? Records::List.where(id: id) : Records::List.order(:name)
         lists.all.map do |list|
@@ -18,7 +19,7 @@ module NimbleLetter
             made_from: list.made_from,
             created_at: list.created_at,
             version: list.version,
-            used_in: Work::WhereUsed.list(list)
+            used_in: used.list(list)
           }
         end
       end

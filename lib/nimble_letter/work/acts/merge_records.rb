@@ -44,6 +44,7 @@ module NimbleLetter
           before = PersonBefore.of(@kept)
           @heard = [@kept.last_activity_at&.iso8601(6), @kept.last_activity_kind]
           moved = Records::Stirred.quietly { move }
+          @picked = PickedPeople.follow(@gone.id, @kept.id)
           hear
           ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
           if @gone.email && @gone.email_fold != @kept.email_fold
@@ -78,6 +79,7 @@ module NimbleLetter
           }
           act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
           act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
+          PickedPeople.take_back(act.fetch("picked", []), gone.id, kept.id)
           PersonBefore.put_back(kept, act["before"])
           forget_heard(kept, act["heard"], set.created_at) if act.key?("heard")
           Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
@@ -206,6 +208,7 @@ module NimbleLetter
           ended: @ended,
           sets: sets,
           fills: move_fills,
+          picked: @picked,
           heard: @heard
         }
         set =

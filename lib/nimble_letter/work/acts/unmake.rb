@@ -33,12 +33,14 @@ module NimbleLetter
       end
 
       def tags
-        held("tags", Records::Tag, :people_tags, :tag_id) { |tag| WhereUsed.tag(tag) }
+        held("tags", Records::Tag, :people_tags, :tag_id) { |tag| used.tag(tag) }
       end
 
       def lists
-        held("lists", Records::List, :list_people, :list_id) { |list| WhereUsed.list(list) }
+        held("lists", Records::List, :list_people, :list_id) { |list| used.list(list) }
       end
+
+      def used = @used ||= WhereUsed.new
 
       def held(kind, model, table, column)
         records = model.where(id: ids(kind)).all

@@ -12,7 +12,8 @@ module NimbleLetter
       KINDS = {"fields" => "label", "colleagues" => "name", "lists" => "name", "sequences" => "name", "letters" => "name",
                "stages" => "words", "statuses" => "words", "outcomes" => "words"}.freeze
       NOUNS = {"fields" => "the field", "colleagues" => "the colleague", "lists" => "the list", "sequences" => "the sequence",
-               "letters" => "the letter", "stages" => "the stage", "statuses" => "the status", "outcomes" => "the outcome"}.freeze
+               "letters" => "the letter", "stages" => "the stage", "statuses" => "the status", "outcomes" => "the outcome",
+               "filters" => "the filter", "people" => "the person"}.freeze
 
       # One thing that the file speaks of. here: what it is called by here, where that is plain; open: whether it may be left open
       Wanted = Struct.new(:kind, :id, :words, :here, :about, :open, keyword_init: true)
@@ -135,8 +136,10 @@ module NimbleLetter
         when "statuses" then Records::StatusSet.standard.statuses.any? { |one| one["key"] == value }
         when "outcomes" then OwnWords.of("outcomes").any? { |one| one["key"] == value }
         end
-        return value if here
+        here ? value : not_said(kind, value)
+      end
 
+      def not_said(kind, value)
         raise Invalid.new("It speaks of #{NOUNS.fetch(kind)} #{value.to_s[0, 60].inspect} and does not say which that is.",
           code: :not_said, at: "speaks_of.#{kind}")
       end
@@ -148,6 +151,7 @@ module NimbleLetter
           when "handed_to" then answer("sequences", value, open: true)
           when "links" then (@answers["links"] || {}).fetch(value, value)
           when "tags" then tag(value)
+          when "filters", "people" then not_said(kind, value)
           when *KINDS.keys then answer(kind, value)
           else value
           end

@@ -51,7 +51,7 @@ module NimbleLetter
 
       # @raise [Invalid] naming the letters that use it
       def remove(passage)
-        WhereUsed.refuse_if_used!("passage", passage.name, WhereUsed.passage(passage))
+        WhereUsed.refuse_if_used!("passage", passage.name, WhereUsed.new.passage(passage))
         passage.destroy
       end
 

@@ -46,7 +46,7 @@ module NimbleLetter
 
       private
 
-      def unused!(filter) = WhereUsed.refuse_if_used!("filter", filter.name, WhereUsed.filter(filter))
+      def unused!(filter) = WhereUsed.refuse_if_used!("filter", filter.name, WhereUsed.new.filter(filter))
 
       def theirs!(filter, what)
         asker = @moment.account

@@ -51,22 +51,6 @@ module NimbleLetter
         field.change!(changes, version: version, now: moment.now)
       end
 
-      # @return [Hash] names of the filters, letters and sequences that speak of it
-      def self.used_in(field)
-        key = field.to_field.key
-        like = "%#{Records.db.dataset.escape_like(key)}\"%"
-        letters = Records::Letter.where(Sequel.|(*Records::Letter::PARTS.map { |part| Sequel.like(part, like) }))
-        {
-          filters: names(Records::SavedFilter.where(Sequel.like(:condition, like))),
-          letters: names(letters),
-          sequences: names(Records::Sequence.where(Sequel.like(:audience, like))),
-          passages: names(Records::Passage.where(Sequel.like(:documents, like)))
-        }
-      end
-
-      def self.names(dataset) = dataset.order(:name).select_map(%i[id name]).map { |id, name| {id: id, name: name} }
-      private_class_method :names
-
       def self.check(label, type, subject)
         raise Invalid.new("A field is of a person or a company.", at: "subject") unless Records::CustomField::TABLES.key?(subject)
         unless Records::CustomField::TYPES.include?(type)

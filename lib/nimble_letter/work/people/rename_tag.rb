@@ -3,10 +3,14 @@
 module NimbleLetter
   module Work
     # Gives a tag another name. When there is a tag of that name already, the two become one, once that is wanted.
-    # Conditions go by a tag's name, so those in filters, audiences and the passages of letters are changed with it.
+    # Conditions go by a tag's name, and so do steps that put it on or take it off: wherever one stands it is changed along, also in the
+    # plans that run and in the words that they hold, which go on to mean what they meant.
     module RenameTag
-      # Where conditions stand.
-      HOLDERS = {SavedFilter: :condition, Sequence: :audience, JoinRule: :settings, Letter: :body, Passage: :documents}.freeze
+      # Where a tag is spoken of by its name.
+      HOLDERS = {SavedFilter: %i[condition], Sequence: %i[audience leave_if proposal], JoinRule: %i[settings], Step: %i[settings],
+                 Lane: %i[test], FrozenPlan: %i[tree], Letter: %i[subject preview body], LetterText: %i[content],
+                 Passage: %i[documents], Import: %i[choices]}.freeze
+      SAYS = ["%tags%", "%\"names\"%"].freeze
 
       # @return [Hash] id, name and people of the tag that is left
       # @raise [Conflict] with the other tag in `data`, unless merging is wanted
@@ -28,7 +32,7 @@ module NimbleLetter
           former = tag.name_fold
           other ? pour(tag, other) : tag.update(name: name, name_fold: Core::Fold.call(name))
           left = other || tag
-          HOLDERS.each { |model, column| rewrite(Records.const_get(model), column, former, left.name) }
+          speak_of(former, left.name)
           {id: left.id, name: left.name, people: people(left)}
         end
       end
@@ -48,34 +52,44 @@ module NimbleLetter
       end
       private_class_method :pour
 
-      def self.rewrite(model, column, former, name)
-        model.where(Sequel.like(column, "%tags%")).all.each do |record|
-          json = record.public_send(column)
-          changed = renamed(json, former, name)
-          # Somebody who has it open hears of a newer version, and does not write the old name back.
-          record.update(column => changed, :version => record.version + 1) unless changed == json
+      def self.speak_of(former, name)
+        catalogue = Records::FieldCatalogue.current
+        type_of = ->(key) { catalogue[key]&.type }
+        renamed = ->(json) do
+          Core::Exchange::Places.map(json, type_of) do |kind, value|
+            (kind == "tag_names" && Core::Fold.call(value) == former) ? name : value
+          end
         end
+        changed = HOLDERS.to_h { |model, columns| [model, rewrite(Records.const_get(model), columns, renamed)] }
+        # Whoever has a plan open hears of it by its sequence.
+        plans = changed.fetch(:Step) | Records::Step.where(id: changed.fetch(:Lane)).select_map(:sequence_id)
+        Records::Sequence.where(id: plans).update(version: Sequel[:version] + 1)
+      end
+      private_class_method :speak_of
+
+      # @return [Array<Integer>] of what they belong to: of steps the sequence, of lanes the fork
+      def self.rewrite(model, columns, renamed)
+        says = columns.flat_map { |column| SAYS.map { |words| Sequel.like(column, words) } }
+        model.where(Sequel.|(*says)).all.filter_map do |record|
+          changed = columns.to_h { |column| [column, record.public_send(column)] }.filter_map { |column, json|
+            other = renamed.call(json)
+            [column, other] unless other == json
+          }.to_h
+          next if changed.empty?
+
+          record.update(changed.merge(anew(record, changed)))
+          record[:sequence_id] || record[:fork_id]
+        end.uniq
       end
       private_class_method :rewrite
 
-      def self.renamed(json, former, name)
-        case json
-        when Hash
-          json = json.merge("value" => json["value"].map { |value| (Core::Fold.call(value) == former) ? name : value }.uniq) if json[
-            "field"
-          ] == "person.tags" && json["value"].is_a?(Array)
-          json.to_h { |key, part|
-            [key, if %w[tags without_tags].include?(key) && part.is_a?(Array)
-                    part.map { |tag| (Core::Fold.call(tag) == former) ? name : tag }.uniq
-                  else
-                    renamed(part, former, name)
-                  end]
-          }
-        when Array then json.map { |part| renamed(part, former, name) }
-        else json
-        end
+      # Somebody who has it open hears of a newer version, and does not write the old name back.
+      def self.anew(record, changed)
+        versions = {version: 1, proposal_version: (changed.key?(:proposal) ? 1 : 0)}.select { |name, _| record.values.key?(name) }
+        versions = versions.to_h { |name, more| [name, record[name] + more] }
+        record.is_a?(Records::LetterText) ? record.digest_of(changed[:content]) : versions
       end
-      private_class_method :renamed
+      private_class_method :anew
     end
   end
 end

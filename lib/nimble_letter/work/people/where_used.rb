@@ -2,35 +2,11 @@
 
 module NimbleLetter
   module Work
-    # Which filters, sequences and letters speak of a filter, list, tag or field, so that nothing breaks silently.
-    module WhereUsed
-      # @return [Array<Hash>] kind, id, name and, of a sequence, state
-      def self.filter(filter)
-        sequences { |audience| [audience["filter_id"], *audience["filters"], *audience["without_filters"]].include?(filter.id) }
-      end
-
-      def self.list(list)
-        sequences do |audience|
-          [*audience["lists"], *audience["without_lists"]].include?(list.id) || says?(audience, "person.lists", list.id)
-        end + filters { |condition| says?(condition, "person.lists", list.id) } + written { |json| says?(json, "person.lists", list.id) }
-      end
-
-      def self.tag(tag)
-        fold = ->(value) { Core::Fold.call(value) == tag.name_fold }
-        sequences do |audience|
-          [*audience["tags"], *audience["without_tags"]].any? { |name| fold.call(name) } || says?(audience, "person.tags", fold)
-        end + filters { |condition| says?(condition, "person.tags", fold) } + written { |json| says?(json, "person.tags", fold) }
-      end
-
-      def self.passage(passage) = passages.fetch(passage.id, [])
-
-      def self.picture(picture) = pictures.fetch(picture.id, [])
-
-      # @return [Hash{Integer=>Array<Hash>}] uses of all passages by number, read in one go
-      def self.passages = named("passage_id")
-
-      # @return [Hash{Integer=>Array<Hash>}] uses of all pictures by number
-      def self.pictures = named("picture_id")
+    # Which filters, sequences, letters and passages speak of a filter, list, tag, field, passage or picture, so that nothing breaks
+    # silently. Everything is read once, for however many are asked about.
+    class WhereUsed
+      # What nobody is on the way through any more, and nobody lays out, breaks nothing.
+      OVER = %w[stopped ended].freeze
 
       # @raise [Invalid] naming what would break
       def self.refuse_if_used!(kind, name, uses)
@@ -44,71 +20,75 @@ module NimbleLetter
         )
       end
 
-      # By whom they are for, and by what people join them.
-      def self.sequences
+      # @return [Array<Hash>] kind, id, name and, of a sequence, state
+      def filter(filter) = uses("filters", filter.id)
+
+      def list(list) = uses("lists", list.id)
+
+      def tag(tag) = (uses("tag_names", tag.name_fold) | uses("tags", tag.id))
+
+      def passage(passage) = uses("passages", passage.id)
+
+      def picture(picture) = uses("pictures", picture.id)
+
+      # @param field [Core::Fields::Field]
+      def field(field) = uses("fields", field.key)
+
+      private
+
+      def uses(kind, value) = index.fetch([kind, value], [])
+
+      # @return [Hash{Array(String, Object)=>Array<Hash>}] by what is spoken of, sequences first and each by its name
+      def index
+        @index ||= [*sequences, *filters, *written].each_with_object({}) do |(use, json), index|
+          Core::Exchange::Places.spoken_of(json, type_of).each do |kind, values|
+            values = values.map { |name| Core::Fold.call(name) }.uniq if kind == "tag_names"
+            values.each { |value| (index[[kind, value]] ||= []) << use }
+          end
+        end
+      end
+
+      def type_of = @type_of ||= Records::FieldCatalogue.current.then { |catalogue| ->(key) { catalogue[key]&.type } }
+
+      # By whom they are for and who joins them; of what goes on, by its steps and lanes, what takes people out, what is proposed, and the
+      # words that still go out.
+      def sequences
         rules = Records::JoinRule.all.group_by(&:sequence_id)
-        joining = ->(one) { rules.fetch(one.id, []).map { |rule| RuleAudience.of(rule) } }
-        Records::Sequence
-          .order(:name)
-          .all
-          .select { |one| [one.audience, *joining.call(one)].any? { |audience| yield audience } }
-          .map { |one| {kind: "sequence", id: one.id, name: one.name, state: one.state} }
-      end
-      private_class_method :sequences
-
-      def self.filters
-        Records::SavedFilter
-          .order(:name)
-          .all
-          .select { |one| yield one.condition }
-          .map { |one| {kind: "filter", id: one.id, name: one.name} }
-      end
-      private_class_method :filters
-
-      # Letters and passages whose text the block says yes to.
-      def self.written = texts.filter_map { |use, json| use if yield json }
-      private_class_method :written
-
-      # @return [Array<Array(Hash, Hash)>] each letter and passage with its text
-      def self.texts
-        [[Records::Letter, :body], [Records::Passage, :documents]].flat_map do |model, column|
-          model
-            .order(:name)
-            .all
-            .map { |one| [{kind: model.name.split("::").last.downcase, id: one.id, name: one.name}, one.public_send(column)] }
+        ids = Records::Sequence.exclude(state: OVER).select_map(:id)
+        plans, words = plans(ids), words(ids)
+        Records::Sequence.order(:name).all.map do |one|
+          going = OVER.include?(one.state) ? [] : [one.leave_if, one.proposal, *plans.fetch(one.id, []), *words.fetch(one.id, [])]
+          json = [one.audience, *rules.fetch(one.id, []).map(&:settings), *going]
+          [{kind: "sequence", id: one.id, name: one.name, state: one.state}, json]
         end
       end
-      private_class_method :texts
 
-      def self.named(name)
-        texts.each_with_object(Hash.new { |all, id| all[id] = [] }) do |(use, json), all|
-          values(json, name).uniq.each { |id| all[id] << use }
+      # @return [Hash{Integer=>Array<Hash>}] what their steps and lanes say, by sequence
+      def plans(ids)
+        steps = Records::Step.where(sequence_id: ids, out_at: nil).all
+        lanes = Records::Lane.where(fork_id: steps.map(&:id), out_at: nil).all.group_by(&:fork_id)
+        steps.group_by(&:sequence_id).transform_values do |some|
+          some.flat_map { |step| [step.settings, step.other, {"field" => step.field}, *lanes.fetch(step.id, []).map(&:test)] }.compact
         end
       end
-      private_class_method :named
 
-      # @return [Array<Object>] all values under a name, anywhere in a tree of JSON
-      def self.values(json, name)
-        case json
-        when Hash then [json[name], *json.values.flat_map { |part| values(part, name) }].compact
-        when Array then json.flat_map { |part| values(part, name) }
-        else []
-        end
+      # @return [Hash{Integer=>Array<Hash>}] what the plans in effect hold of their letters
+      def words(ids)
+        newest = Records::FrozenPlan.where(sequence_id: ids).order(:number).as_hash(:sequence_id)
+        texts = Records::LetterText.where(id: newest.each_value.flat_map { |plan| plan.texts.values }.uniq).as_hash(:id, :content)
+        newest.transform_values { |plan| plan.texts.values.filter_map { |id| texts[id] }.map { |text| JSON.parse(text) } }
       end
-      private_class_method :values
 
-      # Looks through a tree of JSON for a test on a field with a value.
-      def self.says?(json, key, value)
-        case json
-        when Hash
-          (json["field"] == key && Array(json["value"]).any? { |one| value === one }) || json.any? { |_, part| says?(part, key, value) }
-        when Array
-          json.any? { |part| says?(part, key, value) }
-        else
-          false
-        end
+      def filters
+        Records::SavedFilter.order(:name).all.map { |one| [{kind: "filter", id: one.id, name: one.name}, one.condition] }
       end
-      private_class_method :says?
+
+      def written
+        letters = Records::Letter.order(:name).all.map do |one|
+          [{kind: "letter", id: one.id, name: one.name}, Records::Letter::PARTS.map { |part| one.public_send(part) }]
+        end
+        letters + Records::Passage.order(:name).all.map { |one| [{kind: "passage", id: one.id, name: one.name}, one.documents] }
+      end
     end
   end
 end

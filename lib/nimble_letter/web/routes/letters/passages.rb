@@ -9,7 +9,7 @@ module NimbleLetter
         module Helpers
           def passage = @passage ||= fetch_record(Records::Passage, params[:id], "passage")
 
-          def passage_json(one, uses = Work::WhereUsed.passage(one))
+          def passage_json(one, uses = Work::WhereUsed.new.passage(one))
             {
               **one.values.slice(:id, :name, :version, :updated_at),
               documents: one.documents,
@@ -28,7 +28,7 @@ module NimbleLetter
           app.get("/api/passages") do
             json(
               passages:
-                Work::WhereUsed.passages.then { |uses| Records::Passage.order(:name).all.map { |one| passage_json(one, uses[one.id]) } }
+                Work::WhereUsed.new.then { |used| Records::Passage.order(:name).all.map { |one| passage_json(one, used.passage(one)) } }
             )
           end
 

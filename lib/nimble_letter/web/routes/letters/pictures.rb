@@ -7,7 +7,7 @@ module NimbleLetter
       module Pictures
         # What these routes share.
         module Helpers
-          def picture_json(picture, uses = Work::WhereUsed.picture(picture)) =
+          def picture_json(picture, uses = Work::WhereUsed.new.picture(picture)) =
             {**picture.values.slice(:id, :name, :width, :height, :bytes, :created_at), url: picture.path, used_in: uses}
         end
 
@@ -17,8 +17,8 @@ module NimbleLetter
           app.get("/api/pictures") do
             json(
               pictures:
-                Work::WhereUsed.pictures.then do |uses|
-                  Records::Picture.without_data.order(Sequel.desc(:id)).all.map { |picture| picture_json(picture, uses[picture.id]) }
+                Work::WhereUsed.new.then do |used|
+                  Records::Picture.without_data.order(Sequel.desc(:id)).all.map { |picture| picture_json(picture, used.picture(picture)) }
                 end
             )
           end
@@ -28,7 +28,7 @@ module NimbleLetter
 
           app.delete "/api/pictures/:id" do
             picture = fetch_record(Records::Picture, params[:id], "picture")
-            Work::WhereUsed.refuse_if_used!("picture", picture.name, Work::WhereUsed.picture(picture))
+            Work::WhereUsed.refuse_if_used!("picture", picture.name, Work::WhereUsed.new.picture(picture))
             picture.destroy
             json(removed: true)
           end

@@ -8,7 +8,8 @@ module NimbleLetter
       module Fields
         def self.registered(app)
           app.get "/api/fields" do
-            json(fields: Records::CustomField.order(:id).all.map { |field| FieldJson.write(field) })
+            used = Work::WhereUsed.new
+            json(fields: Records::CustomField.order(:id).all.map { |field| FieldJson.write(field, used) })
           end
 
           app.post "/api/fields" do

@@ -7,7 +7,8 @@ module NimbleLetter
       module Filters
         def self.registered(app)
           app.get "/api/filters" do
-            json(filters: Records::SavedFilter.seen_by(account).order(:name).all.map { |filter| FilterJson.write(filter) })
+            used = Work::WhereUsed.new
+            json(filters: Records::SavedFilter.seen_by(account).order(:name).all.map { |filter| FilterJson.write(filter, used) })
           end
 
           app.post("/api/filters") { json(FilterJson.write(Work::KeepFilter.new(moment).make(input)), 201) }
@@ -33,7 +34,7 @@ module NimbleLetter
               then: wanted.count,
               join: wanted.exclude(Sequel[:people][:id] => ids.call(now)).count,
               leave: now.exclude(Sequel[:people][:id] => ids.call(wanted)).count,
-              used_in: Work::WhereUsed.filter(filter),
+              used_in: Work::WhereUsed.new.filter(filter),
               as_of: moment.now
             )
           end

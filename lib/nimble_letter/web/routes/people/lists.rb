@@ -29,7 +29,7 @@ module NimbleLetter
 
           app.delete "/api/lists/:id" do
             list = fetch_record(Records::List, params[:id], "list")
-            Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.list(list))
+            Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.new.list(list))
             list.delete
             json({})
           end

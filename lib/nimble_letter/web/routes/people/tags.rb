@@ -13,12 +13,13 @@ module NimbleLetter
                 .where(Sequel[:people][:deleted_at] => nil)
                 .group_and_count(:tag_id)
                 .as_hash(:tag_id, :count)
+            used = Work::WhereUsed.new
             json(
               tags:
                 Records::Tag
                   .order(:name_fold)
                   .all
-                  .map { |tag| {id: tag.id, name: tag.name, people: counts.fetch(tag.id, 0), used_in: Work::WhereUsed.tag(tag)} }
+                  .map { |tag| {id: tag.id, name: tag.name, people: counts.fetch(tag.id, 0), used_in: used.tag(tag)} }
             )
           end
 
