@@ -50,6 +50,27 @@ RSpec.describe Work::WhereUsed do
     expect(described_class.new.list(another).map { |use| use[:id] }).to eq([sequence.id])
   end
 
+  it "holds a stage, a status and an outcome that something speaks of, and lets them go with it" do
+    admin = moment(account: maren)
+    condition = {"any" => [{"deals" => {"field" => "deal.stage", "is" => "one_of", "value" => ["measured"]}},
+      {"membership" => "in", "sequence_id" => sequence.id, "status" => ["met"]}]}
+    filter = Records::SavedFilter.create(name: "Far on", condition: condition, created_at: now, updated_at: now)
+    task = {"kind" => "task", "words" => "Ring them", "outcomes" => ["spoke"], "amount" => 0}
+    propose(PlanInput.of(sequence) + [task])
+    stages, outcomes = Records::FieldCatalogue.deal_stages, Work::OwnWords.of("outcomes")
+    set = Work::KeepStatusSet.make("Visits", [*Records::StatusSet.standard.statuses, {"key" => nil, "words" => "Met"}], moment: admin)
+    put = [
+      -> { Work::DealStages.put(stages.reject { |one| one["key"] == "measured" }, moment: admin) },
+      -> { Work::OwnWords.put("outcomes", outcomes.reject { |one| one["key"] == "spoke" }, moment: admin) },
+      -> { Work::KeepStatusSet.change(set.refresh, name: nil, statuses: set.statuses[0..-2], version: set.version, moment: admin) }
+    ]
+    expect(set.statuses.last["key"]).to eq("met")
+    put.each { |change| expect { change.call }.to raise_error(Invalid) { |error| expect(error.code).to eq(:in_use) } }
+    filter.delete
+    change.discard(version: sequence.refresh.proposal_version)
+    put.each(&:call)
+  end
+
   it "says nothing of what has ended, or of steps that were taken out" do
     propose(PlanInput.of(sequence).first(2))
     change.effect(version: sequence.refresh.proposal_version)

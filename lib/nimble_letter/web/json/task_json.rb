@@ -10,7 +10,7 @@ module NimbleLetter
       # @return [Array<Hash>]
       def self.rows(tasks)
         people = Records::Person.where(id: tasks.map(&:person_id).uniq).as_hash(:id)
-        accounts = Records::Account.select_hash(:id, :name)
+        accounts = Records::Account.as_hash(:id)
         sequences = Records::Sequence.where(id: tasks.map(&:sequence_id).compact.uniq).select_hash(:id, :name)
         steps = Records::Step.where(id: tasks.map(&:step_id).compact.uniq).as_hash(:id)
         words = Work::OwnWords.of("outcomes")
@@ -18,7 +18,8 @@ module NimbleLetter
           {
             **task.values.slice(*COLUMNS),
             person: people[task.person_id].name,
-            account: accounts[task.account_id],
+            account: accounts[task.account_id]&.name,
+            nobodys: !accounts[task.account_id]&.open?,
             sequence: sequences[task.sequence_id],
             outcomes: outcomes(steps[task.step_id], words)
           }

@@ -24,6 +24,7 @@ module NimbleLetter
           raise Invalid.new("There are deals at the stage “#{words}”.", code: :in_use, at: "stages", hint: hint)
         end
 
+        WhereUsed.new.hold_words!("stages", "stage", Records::FieldCatalogue.deal_stages, kept.map { |stage| stage["key"] })
         moment.note("setting_changed", about: "the stages of deals: #{kept.map { |stage| stage["words"] }.join(", ")}")
         text = JSON.generate(kept)
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: Records::FieldCatalogue::STAGES, value: text)

@@ -2,8 +2,8 @@
 
 module NimbleLetter
   module Work
-    # Which filters, sequences, letters and passages speak of a filter, list, tag, field, passage or picture, so that nothing breaks
-    # silently. Everything is read once, for however many are asked about.
+    # Which filters, sequences, letters and passages speak of a filter, list, tag, field, passage, picture, stage, status or outcome, so
+    # that nothing breaks silently. Everything is read once, for however many are asked about.
     class WhereUsed
       # What nobody is on the way through any more, and nobody lays out, breaks nothing.
       OVER = %w[stopped ended].freeze
@@ -33,6 +33,16 @@ module NimbleLetter
 
       # @param field [Core::Fields::Field]
       def field(field) = uses("fields", field.key)
+
+      # Of a list of words with keys, those that are to go.
+      # @param kind [String] stages, statuses or outcomes
+      # @param words [Array<Hash{String=>String}>] "key" and "words", as they are
+      # @param keys [Array<String>] that stay
+      # @raise [Invalid] naming what would break
+      def hold_words!(kind, noun, words, keys)
+        gone = words.reject { |one| keys.include?(one["key"]) }
+        gone.each { |one| WhereUsed.refuse_if_used!(noun, one["words"], uses(kind, one["key"])) }
+      end
 
       private
 

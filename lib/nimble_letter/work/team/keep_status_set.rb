@@ -22,6 +22,7 @@ module NimbleLetter
           known = set.statuses.map { |one| one["key"] }
           kept = Core::Statuses::StatusSetJson.check(statuses.map { |one| one.transform_keys(&:to_s) }, known: known)
           gone(set, known - kept.map { |one| one["key"] })
+          hold(set, kept.map { |one| one["key"] })
           changes[:statuses] = kept
         end
         set.change!(changes, version: version, now: moment.now)
@@ -38,6 +39,13 @@ module NimbleLetter
         raise Invalid.new("#{used[:count]} have the status “#{words}”.", code: :in_use, at: "statuses", hint: "Give them another first.")
       end
       private_class_method :gone
+
+      # One that another set has too may be meant of that.
+      def self.hold(set, keys)
+        others = Records::StatusSet.exclude(id: set.id).flat_map { |one| one.statuses.map { |status| status["key"] } }
+        WhereUsed.new.hold_words!("statuses", "status", set.statuses, keys | others)
+      end
+      private_class_method :hold
 
       def self.named(name) =
         Core::Letters::Values.clean(name.to_s)&.slice(0, 80) || raise(Invalid.new("The set needs a name.", at: "name"))

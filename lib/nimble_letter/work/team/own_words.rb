@@ -31,6 +31,7 @@ module NimbleLetter
         noun, = KINDS.fetch(kind)
         list = list.map { |one| one.transform_keys(&:to_s).slice("key", "words") }
         kept = Core::KeyedWords.put(list, noun: noun, at: kind, known: known, most: MOST)
+        WhereUsed.new.hold_words!(kind, noun, of(kind), kept.map { |one| one["key"] })
         text = JSON.generate(kept)
         Records.db[:settings].on_duplicate_key_update(value: text).insert(key: kind, value: text)
         moment.note("setting_changed", about: "the words for #{noun}s: #{kept.map { |one| one["words"] }.join(", ")}")

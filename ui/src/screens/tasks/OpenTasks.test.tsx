@@ -14,6 +14,17 @@ function Mine() {
   return <OpenTasks query={useOpenTasks({ mine: true })} />
 }
 
+it('says whose a task was that nobody has to do any more', async () => {
+  const left = { ...task, nobodys: true, account: 'Ivo Lund' }
+  standIn({
+    'GET /api/tasks': () => ({ body: { tasks: [left, { ...left, id: 5, account: null }], total: 2, next_after: null } }),
+    'GET /api/post': () => ({ body: { now: '2026-05-12T15:40:00Z' } }),
+  })
+  const shown = page().show(<Mine />)
+  expect(await shown.findByText(/Ivo Lund, who cannot sign in any more/)).toBeTruthy()
+  expect(shown.getByText(/nobody’s/)).toBeTruthy()
+})
+
 it('says what is late, and takes what came of it with a note, on the version that was seen', async () => {
   const server = standIn({
     'GET /api/tasks': ({ query }) => ({ body: { tasks: query.mine ? [task] : [], total: 1, next_after: null } }),

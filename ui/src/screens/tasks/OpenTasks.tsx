@@ -60,6 +60,7 @@ function OneTask({ task, person }: { task: Task; person: boolean }) {
             </Link>
           )}
           {!person && task.account && ` · ${task.account}`}
+          {task.nobodys && (task.account ? `${person ? ` · ${task.account}` : ''}, who cannot sign in any more` : ' · nobody’s')}
         </span>
       </span>
       {task.due_on && (

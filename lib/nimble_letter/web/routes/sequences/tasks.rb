@@ -12,7 +12,7 @@ module NimbleLetter
             tasks = Records::Task.dataset
             tasks = tasks.where(state: params.fetch("state", "open"))
             tasks = tasks.where(person_id: params["person_id"].to_i) if params["person_id"]
-            tasks = tasks.where(account_id: account.id) if params["mine"].to_s == "true"
+            tasks = tasks.seen_by(account) if params["mine"].to_s == "true"
             page = tasks.in_order.offset(params["after"].to_i).limit(PAGE + 1).all
             json(
               tasks: TaskJson.rows(page.first(PAGE)),
