@@ -4,7 +4,7 @@ require "digest"
 
 module NimbleLetter
   module Records
-    # What a letter says, with its files, as a plan holds it. Never changed once it is made.
+    # What a letter says, with its files, as a plan holds it. Never changed once it is made, but for the name of a tag.
     class LetterText < Sequel::Model(:letter_texts)
       extend JsonColumn
 

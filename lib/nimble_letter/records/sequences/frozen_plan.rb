@@ -2,7 +2,8 @@
 
 module NimbleLetter
   module Records
-    # The plan that members of a started sequence go by, under a number; never changed once it is made.
+    # The plan that members of a started sequence go by, under a number; never changed once it is made, but for
+    # the name of a tag (decision 43).
     class FrozenPlan < Sequel::Model(:plans)
       extend JsonColumn
 
