@@ -42,6 +42,8 @@ module NimbleLetter
 
       def self.pour(tag, other)
         worn = Records.db[:people_tags]
+        both = worn.where(tag_id: tag.id, person_id: worn.where(tag_id: other.id).select(:person_id))
+        undone_as(tag, other, both.select_map(:person_id))
         Records::Stirred.quietly do
           worn.insert_ignore.insert(%i[person_id tag_id], worn.where(tag_id: tag.id).select(:person_id, Sequel.lit("?", other.id)))
         end
@@ -51,6 +53,17 @@ module NimbleLetter
         tag.delete
       end
       private_class_method :pour
+
+      # What was done with the one is taken back of the other. Of those who wear both it cannot be told any more which of them it was: the
+      # one they wear stays.
+      def self.undone_as(tag, other, both)
+        keys = [tag, other].map { |one| JSON.generate("tag:#{one.id}") }
+        %i[before after].each do |column|
+          entries = Records.db[:change_entries].where(Sequel.like(column, "%#{keys.first}%")).exclude(person_id: both)
+          entries.update(column => Sequel.function(:replace, column, *keys))
+        end
+      end
+      private_class_method :undone_as
 
       def self.speak_of(former, name)
         catalogue = Records::FieldCatalogue.current
