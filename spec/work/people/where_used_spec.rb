@@ -94,6 +94,12 @@ RSpec.describe Work::WhereUsed do
     expect(change.words.letters).to eq([])
   end
 
+  it "lets nobody propose the old name, who had the plan open when its tag got another" do
+    old, version = PlanInput.of(sequence), sequence.refresh.proposal_version
+    Work::RenameTag.call(tag, "papers")
+    expect { change.propose({steps: old}, version: version) }.to raise_error(Conflict)
+  end
+
   it "lets two tags become one wherever both are spoken of" do
     Records::Tag.named("papers")
     propose(PlanInput.of(sequence) + [marked.merge("to" => {"names" => %w[press papers]})])

@@ -74,9 +74,9 @@ module NimbleLetter
           end
         end
         changed = HOLDERS.to_h { |model, columns| [model, rewrite(Records.const_get(model), columns, renamed)] }
-        # Whoever has a plan open hears of it by its sequence.
+        # Whoever has a plan open, to change it or to propose a change, hears of it by its sequence.
         plans = changed.fetch(:Step) | Records::Step.where(id: changed.fetch(:Lane)).select_map(:sequence_id)
-        Records::Sequence.where(id: plans).update(version: Sequel[:version] + 1)
+        Records::Sequence.where(id: plans).update(version: Sequel[:version] + 1, proposal_version: Sequel[:proposal_version] + 1)
       end
       private_class_method :speak_of
 
