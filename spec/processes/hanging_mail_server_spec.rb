@@ -29,7 +29,7 @@ RSpec.describe "a mail server that hangs", :processes do
   it "keeps what a lane has claimed, however long one letter takes" do
     more = start(make_sequence(people: Array.new(3) { make_person }, mailbox: stuck), at: now - 3600)
     Records::Delivery.where(state: "due").update(due_at: opened - 60)
-    allow(configuration).to receive(:lease_seconds).and_return(1)
+    allow(configuration).to receive(:lease_seconds).and_return(5)
     hanging_at(".") do
       with_world("worker", at: opened) do
         wait_until("a letter is on the wire") { (state_of(held_up) + state_of(more)).include?("on_wire") }
