@@ -106,6 +106,9 @@ RSpec.describe "a plan that lives" do
       opened = figures.except("here").to_h { |figure, _| [figure, results.people_of(figure, step_id: step.id).count] }
       expect(opened).to eq(figures.except("here")), step.kind
     end
+    # Also what went by steps that are out of the plan by now.
+    sent = results.call[:total].find { |figure| figure[:name] == "sent" }.to_h.fetch(:count, 0)
+    expect(sent).to eq(Records::Delivery.where(sequence_id: @sequence.id, state: "sent").count)
   end
 
   # Whoever is in it waits for something that will come, or that somebody can do.

@@ -55,6 +55,29 @@ RSpec.describe "the accounting of a sequence" do
     end
   end
 
+  it "keeps count of what had gone out of a step that was taken out since, in all lists alike" do
+    worker(transport: ToldTransport.new(*Array.new(4) { Post::Outcomes::Accepted.new("250 ok") })).dispatch_due(now + 86_400)
+    gone, sent = sequence.steps.first, Records::Delivery.where(state: "sent").count
+    maren = moment(now + 86_400, account: make_account)
+    change = Work::ChangePlan.new(sequence.refresh, maren)
+    change.propose({steps: PlanInput.of(sequence).drop(1)}, version: 0)
+    Work::ChangePlan.new(sequence.refresh, maren).effect(version: 1)
+    3.times { Work::ApplyPlan.round(maren) }
+    results = Work::Results.new(sequence.refresh)
+    told = results.call
+    row = told[:steps].last
+    figures = ->(some) { some.to_h { |one| [one[:name], one[:count]] } }
+    expect([sent.positive?, row[:position], figures.call(row[:figures]).values_at("planned", "sent")]).to eq([true, nil, [sent, sent]])
+    expect(figures.call(told[:total])["sent"]).to eq(sent)
+    listed = Web::SequenceRows.write([sequence.refresh]).first
+    expect(listed.values_at(:sent, :planned)).to eq(figures.call(told[:total]).values_at("sent", "planned"))
+    Work::Accounting::FIGURES.each do |figure|
+      counts = [gone.id, nil].map { |id| results.people_of(figure, step_id: id).count }
+      expect(counts.first).to eq(figures.call(row[:figures])[figure] || 0), figure
+      expect(counts.last).to be >= counts.first
+    end
+  end
+
   it "adds up for each step at every moment, whatever happens, and each figure opens its people" do
     PropCheck.forall(PropCheck::Generators.choose(0..1_000_000)).with_config(n_runs: 12) do |seed|
       Records.db.transaction(savepoint: true, rollback: :always) do

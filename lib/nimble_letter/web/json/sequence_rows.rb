@@ -4,10 +4,10 @@ module NimbleLetter
   module Web
     # Sequences as lists show them.
     module SequenceRows
-      # Whoever may still come to a letter by a lane is in nobody's plan yet.
+      # Whoever may still come to a letter by a lane is in nobody's plan yet, and what was taken out was planned for those who had it.
       def self.planned(sequence)
         accounting = Work::Accounting.new(sequence)
-        sequence.letter_steps.sum { |step| accounting.of(step)["planned"] }
+        accounting.letter_steps.sum { |step| accounting.of(step)["planned"] }
       end
       private_class_method :planned
 
@@ -15,7 +15,8 @@ module NimbleLetter
       def self.write(sequences)
         ids = sequences.map(&:id)
         steps = Records::Step.letters.where(sequence_id: ids, out_at: nil).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
-        forked = Records::Step.where(sequence_id: ids, kind: "fork", out_at: nil).distinct.select_map(:sequence_id).to_set
+        fork_or_gone = Sequel.|({kind: "fork", out_at: nil}, Sequel.~(out_at: nil))
+        counted = Records::Step.where(sequence_id: ids).where(fork_or_gone).distinct.select_map(:sequence_id).to_set
         people = Records::Member.where(sequence_id: ids).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
         # As in the results: each person once per letter.
@@ -31,7 +32,7 @@ module NimbleLetter
             **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at),
             steps: steps.fetch(sequence.id, 0),
             people: people.fetch(sequence.id, 0),
-            planned: forked.include?(sequence.id) ? planned(sequence) : people.fetch(sequence.id, 0) * steps.fetch(sequence.id, 0),
+            planned: counted.include?(sequence.id) ? planned(sequence) : people.fetch(sequence.id, 0) * steps.fetch(sequence.id, 0),
             sent: own.fetch("sent", 0),
             in_doubt: own.fetch("in_doubt", 0),
             replied: replied.fetch(sequence.id, 0)

@@ -17,6 +17,8 @@ module NimbleLetter
       # @param step [Records::Step]
       # @return [Hash{String=>Integer}] FIGURES, and "here": who stands before it now
       def of(step)
+        return of_those_who_had(step) if step.out_at
+
         counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
         open = counts.delete("open")
         counts["sent"] = done.fetch([step.id, DONE[step.kind]], 0) unless step.letter?
@@ -27,6 +29,9 @@ module NimbleLetter
         counts.slice(*FIGURES).merge("here" => active_at(at(step)))
       end
 
+      # @return [Array<Records::Step>] of the plan as it is, and behind them those that were taken out when some had had them
+      def letter_steps = @letter_steps ||= @sequence.letter_steps + taken_out
+
       # @param lane_id [Integer]
       # @return [Integer] members who took it
       def took(lane_id) = lanes.fetch(lane_id, 0)
@@ -35,7 +40,7 @@ module NimbleLetter
       # @param step_id [Integer, nil] nil: of any letter
       # @return [Sequel::Dataset] of people
       def people_of(figure, step_id: nil)
-        chosen = step_id ? @sequence.steps.select { |step| step.id == step_id } : @sequence.letter_steps
+        chosen = step_id ? (@sequence.steps | taken_out).select { |step| step.id == step_id } : letter_steps
         who = chosen.flat_map { |step| whose(figure, step) }
         Records::Person.where(Sequel.|(*who.map { |ids| {Sequel[:people][:id] => ids} }, false))
       end
@@ -47,6 +52,17 @@ module NimbleLetter
       end
 
       private
+
+      def taken_out
+        had = letters.filter_map { |(id, state), _| id unless state == "skipped" }
+        @taken_out ||= Records::Step.letters.where(sequence_id: @sequence.id, id: had).exclude(out_at: nil).order(:id).all
+      end
+
+      # Nobody comes to a step any more that was taken out; it was only planned for those who had it.
+      def of_those_who_had(step)
+        counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
+        {"planned" => counts.values.sum, **counts.except("open"), "skipped" => 0, "due" => counts["open"], "may" => 0, "here" => 0}
+      end
 
       # Places are by plan: [number, step_id], as members keep them.
       # @return [Array<Array(Integer, Integer)>] from which members come to a step for certain (:certain), or perhaps (:may)
@@ -129,12 +145,22 @@ module NimbleLetter
 
       # @return [Array<Sequel::Dataset>] numbers of people
       def whose(figure, step)
+        return had_before(figure, step) if step.out_at
+
         case figure
         when "may" then [coming(step, :may).select(:person_id)]
         when "planned" then [all.exclude(id: coming(step, :may).select(:id)).select(:person_id)]
         when "due" then [written(step, STATES["open"]).select(:person_id), on_the_way(step).select(:person_id)]
         when "skipped" then [skipped(step).select(:person_id)]
         else [done_by(figure, step).select(:person_id)]
+        end
+      end
+
+      def had_before(figure, step)
+        case figure
+        when "may", "skipped" then []
+        when "planned" then [written(step).select(:person_id)]
+        else [written(step, STATES.fetch((figure == "due") ? "open" : figure)).select(:person_id)]
         end
       end
 

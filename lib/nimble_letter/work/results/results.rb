@@ -11,10 +11,11 @@ module NimbleLetter
         @sequence, @accounting = sequence, Accounting.new(sequence)
       end
 
-      # @return [Hash] steps (each with figures), total, conversions (count, value in pence), responses
+      # @return [Hash] steps (each with figures; position nil: taken out since), total, conversions (count, value in pence), responses
       def call
-        per_step = @sequence.letter_steps.map do |step|
-          {step_id: step.id, position: step.position + 1, letter: step.letter&.name, figures: figures(counts_for(step))}
+        per_step = letter_steps.map do |step|
+          place = step.position + 1 unless step.out_at
+          {step_id: step.id, position: place, letter: step.letter&.name, figures: figures(counts_for(step))}
         end
         {steps: per_step, total: figures(total), people: @sequence.members_dataset.count, value_pence: value_pence, statuses: statuses}
       end
@@ -37,11 +38,13 @@ module NimbleLetter
 
         return quiet(step_id).condition if figure == "quiet"
 
-        letter = step_id && @sequence.steps.find { |step| step.id == step_id }&.letter_id
+        letter = step_id && letter_steps.find { |step| step.id == step_id }&.letter_id
         {"activity" => LetterFigures::ACTIVITIES.fetch(figure, figure), "sequence_id" => @sequence.id, "letter_id" => letter}.compact
       end
 
       private
+
+      def letter_steps = @accounting.letter_steps
 
       def happened(step_id)
         events = Records::Event.by_people.where(sequence_id: @sequence.id).exclude(step_id: nil)
@@ -72,7 +75,7 @@ module NimbleLetter
 
       # The whole sequence is the sum of its letters: a person who opened two letters opened two. Quiet is whoever reacted to none.
       def total
-        sum = @sequence.letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } }
+        sum = letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } }
         sum ? sum.merge("quiet" => quiet.people.count) : {}
       end
 

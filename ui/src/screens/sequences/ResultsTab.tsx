@@ -45,11 +45,12 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
   const rows = [
     ...data.steps.map((step) => ({
       key: String(step.step_id),
-      name: `${step.position}. ${step.letter ?? ''}`,
+      name: step.position ? `${step.position}. ${step.letter ?? ''}` : (step.letter ?? 'A letter'),
+      gone: step.position == null,
       step: step.step_id,
       figures: step.figures,
     })),
-    { key: 'all', name: 'All letters', step: undefined, figures: data.total },
+    { key: 'all', name: 'All letters', gone: false, step: undefined, figures: data.total },
   ]
   const converted = data.total.find((figure) => figure.name === 'converted')?.count ?? 0
   return (
@@ -74,6 +75,7 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
               <tr key={row.key} className={row.key === 'all' ? 'font-semibold bg-base-200/50' : ''}>
                 <td className="font-serif text-base align-top min-w-40">
                   {row.name}
+                  {row.gone && <span className="muted font-sans text-xs"> taken out since</span>}
                   <span className="block font-sans mt-1">
                     <WriteAgain
                       sequenceId={sequence.id}

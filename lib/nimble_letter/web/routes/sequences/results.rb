@@ -26,7 +26,7 @@ module NimbleLetter
           app.post "/api/sequences/:id/write-again" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             results, step_id = Work::Results.new(sequence), input[:step_id]
-            name = (step_id && sequence.letter_steps.find { |step| step.id == step_id }&.letter&.name) || sequence.name
+            name = (step_id && Records::Step.first(id: step_id, sequence_id: sequence.id)&.letter&.name) || sequence.name
             write_again(results.people_of("quiet", step_id: step_id), results.condition_of("quiet", step_id: step_id), name)
           end
 
