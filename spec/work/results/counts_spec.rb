@@ -18,6 +18,21 @@ RSpec.describe "counts on all screens" do
       ]
   end
 
+  it "count each letter of somebody who came to it twice, and the person once" do
+    accept = -> { worker(transport: ToldTransport.new(*([Post::Outcomes::Accepted.new("250")] * 40))) }
+    step, person = sequence.steps.first, people.first
+    accept.call.dispatch_due(now + 86_400)
+    first = Records::Delivery.first(person_id: person.id, step_id: step.id)
+    again = Records::Member.create(**first.member.values.except(:id), round: 2, state: "finished", step_id: nil, due_at: nil)
+    second = Records::Delivery.create(**first.values.except(:id, :key, :message_id), key: "again", member_id: again.id, round: 2)
+    [first, second, second].each { |letter| Work::Happening.call("opened", at: now + 90_000, person_id: person.id, delivery: letter) }
+    told = Work::Results.new(sequence).call
+    opened = told[:steps].first[:figures].find { |one| one[:name] == "opened" }
+    row = Web::SequenceRows.write([sequence.refresh]).first
+    expect([opened[:count], opened[:base], told[:people], row[:people]]).to eq([2, 13, 12, 12])
+    expect(Work::Results.new(sequence).people_of("opened", step_id: step.id).select_map(:id)).to eq([person.id])
+  end
+
   # Something that may happen at any time.
   def happen(at)
     delivery = Records::Delivery.where(sequence_id: sequence.id).exclude(sent_at: nil).all.sample(random: random)

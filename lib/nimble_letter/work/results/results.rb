@@ -4,7 +4,11 @@ module NimbleLetter
   module Work
     # The figures of one sequence, per step and in all, worked out from deliveries and events. Each opens its people.
     class Results
-      # Kinds of events: people, each once per step.
+      EACH_ONCE = Sequel.function(:count, Sequel[:members][:person_id]).distinct
+      private_constant :EACH_ONCE
+      # Of each letter once: whoever came to a step twice had two. What is about no letter counts once for a person.
+      EACH_LETTER_ONCE = Sequel.function(:count, Sequel.function(:coalesce, :delivery_id, Sequel.*(:person_id, -1))).distinct
+      # Kinds of events.
       BY_EVENT = %w[opened clicked replied bounced unsubscribed converted].freeze
 
       def initialize(sequence)
@@ -17,7 +21,7 @@ module NimbleLetter
           place = step.position + 1 unless step.out_at
           {step_id: step.id, position: place, letter: step.letter&.name, figures: figures(counts_for(step))}
         end
-        {steps: per_step, total: figures(total), people: @sequence.members_dataset.count, value_pence: value_pence, statuses: statuses}
+        {steps: per_step, total: figures(total), people: people, value_pence: value_pence, statuses: statuses}
       end
 
       # @param figure [String] one of Accounting::FIGURES or of BY_EVENT
@@ -44,6 +48,9 @@ module NimbleLetter
 
       private
 
+      # Somebody may have come to it more than once.
+      def people = @sequence.members_dataset.get(EACH_ONCE)
+
       def letter_steps = @accounting.letter_steps
 
       def happened(step_id)
@@ -57,10 +64,10 @@ module NimbleLetter
         QuietOnes.new(sequence_id: @sequence.id, step_id: step_id, letter_id: letter)
       end
 
-      # A person counts once per step, however often they opened its letter.
+      # A letter counts once, however often it was opened.
       def events
         @events ||= happened(nil).where(kind: BY_EVENT).group(:step_id, :kind)
-          .select_hash([:step_id, :kind], Sequel.function(:count, :person_id).distinct.as(:count))
+          .select_hash([:step_id, :kind], EACH_LETTER_ONCE.as(:count))
       end
 
       # Of each step by itself, and once more in all.
@@ -91,7 +98,7 @@ module NimbleLetter
       end
 
       def statuses
-        counts = @sequence.members_dataset.group_and_count(:status).as_hash(:status, :count)
+        counts = @sequence.members_dataset.group(:status).select_hash(:status, EACH_ONCE.as(:count))
         MemberStatus.of(@sequence).rungs.map do |rung|
           {key: rung.key, words: rung.words, response: rung.response, count: counts.fetch(rung.key, 0)}
         end
