@@ -44,6 +44,8 @@ RSpec.describe "going back on the page" do
 
   it "finds the reply that was open, and a conversion that was half typed" do
     visit "/replies"
+    # With their numbers the words have come to where they stay.
+    expect(page).to have_css("[aria-label='Sorted as'] button", text: /Automatic \d/)
     within("nav[aria-label='Sorted as']") { click_button "All" }
     find("button[aria-current]:nth-child(4)").click
     open = find("section[aria-label='The reply'] h2").text
