@@ -97,6 +97,12 @@ module OnThePage
     expect(page).to have_css("nav[aria-label=Places]")
   end
 
+  # With their numbers the words have come to where they stay.
+  def show_replies(words)
+    expect(page).to have_css("[aria-label='Sorted as'] button", text: /Automatic \d/)
+    within("nav[aria-label='Sorted as']") { click_button words }
+  end
+
   # The page itself, so that keys are not typed into a field; a screen listens once its title is there.
   def press(*keys)
     find("main h1")

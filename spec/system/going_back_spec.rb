@@ -44,9 +44,7 @@ RSpec.describe "going back on the page" do
 
   it "finds the reply that was open, and a conversion that was half typed" do
     visit "/replies"
-    # With their numbers the words have come to where they stay.
-    expect(page).to have_css("[aria-label='Sorted as'] button", text: /Automatic \d/)
-    within("nav[aria-label='Sorted as']") { click_button "All" }
+    show_replies "All"
     find("button[aria-current]:nth-child(4)").click
     open = find("section[aria-label='The reply'] h2").text
     click_link open
@@ -54,7 +52,7 @@ RSpec.describe "going back on the page" do
     page.go_back
     expect(page).to have_css("section[aria-label='The reply'] h2", text: open)
     expect(page).to have_css("[aria-label='Sorted as'] [aria-pressed=true]", text: "All")
-    within("nav[aria-label='Sorted as']") { click_button "Interested" }
+    show_replies "Interested"
     click_button "Record a conversion…"
     fill_in "What it brought", with: "a second visit"
     send_keys(:escape)

@@ -92,13 +92,13 @@ RSpec.describe "a running sequence" do
     expect(page).to have_css("button[aria-current=true]", text: first)
     press "l"
     expect(page).to have_no_css("button[aria-current]", text: first)
-    within("nav[aria-label='Sorted as']") { click_button "Later" }
+    show_replies "Later"
     expect(page).to have_css("button[aria-current]", text: first)
   end
 
   it "tells automatic answers and failed addresses apart" do
     visit "/replies"
-    within("nav[aria-label='Sorted as']") { click_button "Automatic" }
+    show_replies "Automatic"
     expect(page).to have_css("button[aria-current]", text: "automatic answer")
     expect(page).to have_css("button[aria-current]", text: "address failed")
   end

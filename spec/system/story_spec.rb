@@ -131,7 +131,7 @@ RSpec.describe "from a shared record to a counted reply" do
       fill_in "Worth, in pounds", with: "240"
       click_button "Record it"
     end
-    within("nav[aria-label='Sorted as']") { click_button "Done" }
+    show_replies "Done"
     expect(page).to have_text("Converted: visit booked, £240")
 
     # The figures agree, and each opens its people.
