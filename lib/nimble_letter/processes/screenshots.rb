@@ -178,8 +178,9 @@ module NimbleLetter
         Selenium::WebDriver::Wait.new(timeout: 15).until { @browser.find_elements(css: css).any? }
       end
 
-      # Fonts have come and nothing is loading any more.
+      # Fonts have come and nothing is loading any more, nor in the frame around: what waits at a place, and the next post.
       def settle
+        ["nav[aria-label=Places] .text-error", "[aria-label=\"The post\"] [role=img]"].each { |css| wait(css) }
         Selenium::WebDriver::Wait.new(timeout: 15).until do
           @browser.execute_script("return document.fonts.status === 'loaded' && !document.querySelector('[aria-label=Loading]')")
         end

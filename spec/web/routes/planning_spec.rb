@@ -133,6 +133,17 @@ RSpec.describe "laying out a plan, over the API" do
     call_api(:get, "/api/steps/#{second.id}/when/#{make_person.id}", status: 404)
   end
 
+  it "says when a step is behind somebody, or not ahead of them any more" do
+    started = start(sequence)
+    first, second = started.steps.map(&:id)
+    whys = -> { [first, second].map { |id| call_api(:get, "/api/steps/#{id}/when/#{person.id}").values_at("what", "why") } }
+    worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250 ok"))).dispatch_due(Records::Delivery.max(:due_at))
+    standing_clock.advance_to(Records::Delivery.where(step_id: first).get(:sent_at))
+    expect(whys.call).to match([[nil, "It is behind them."], ["send", /Counted from/]])
+    Work::Leaving.call(started.members.first, "taken_out", at: standing_clock.now)
+    expect(whys.call).to eq([[nil, "It is behind them."], [nil, "They are not on the way any more."]])
+  end
+
   it "says what a way waits for, and why somebody passes a step by" do
     york = {"field" => "person.city", "is" => "one_of", "value" => ["York"]}
     person.update(city: "Hull")

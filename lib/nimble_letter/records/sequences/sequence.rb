@@ -10,6 +10,9 @@ module NimbleLetter
       json_column :audience, :sender, :leave_on, :leave_if, :proposal
 
       STATES = %w[draft running paused stopped ended].freeze
+      UNDER_WAY = %w[running paused].freeze
+
+      dataset_module { where :under_way, state: UNDER_WAY }
 
       many_to_one :account
       # What was taken out of a plan that ran stays, for those who had it.
@@ -42,6 +45,8 @@ module NimbleLetter
       def letter_steps = steps.select(&:letter?)
 
       def draft? = state == "draft"
+
+      def under_way? = UNDER_WAY.include?(state)
 
       private
 

@@ -58,7 +58,7 @@ module NimbleLetter
         Records::Member
           .where(:person_id => ids, Sequel[:members][:state] => "active")
           .join(:sequences, id: :sequence_id)
-          .where(Sequel[:sequences][:state] => %w[running paused])
+          .where(Sequel[:sequences][:state] => Records::Sequence::UNDER_WAY)
           .select_hash(:person_id, Sequel[:sequences][:name])
       end
     end

@@ -15,7 +15,7 @@ module NimbleLetter
 
       def write(counts)
         head = {version: @sequence.proposal_version, proposed: !@sequence.proposal.nil?, letters: []}
-        return head unless %w[running paused].include?(@sequence.state)
+        return head unless @sequence.under_way?
 
         head[:letters] = @change.words.all.map { |one| letter(one) }
         head.merge!(**proposed) if @sequence.proposal

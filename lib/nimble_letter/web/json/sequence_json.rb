@@ -72,7 +72,7 @@ module NimbleLetter
 
       # @return [Hash, nil] of what is under way, and can be changed like this
       def proposal
-        return unless %w[running paused].include?(@sequence.state)
+        return unless @sequence.under_way?
 
         by = @sequence.proposed_by_id && Records::Account.where(id: @sequence.proposed_by_id).get(:name)
         {version: @sequence.proposal_version, proposed: !@sequence.proposal.nil?, by: by, at: @sequence.proposed_at}

@@ -17,10 +17,8 @@ module NimbleLetter
         steps = Records::Step.letters.where(sequence_id: ids, out_at: nil).group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         fork_or_gone = Sequel.|({kind: "fork", out_at: nil}, Sequel.~(out_at: nil))
         counted = Records::Step.where(sequence_id: ids).where(fork_or_gone).distinct.select_map(:sequence_id).to_set
-        members = Records::Member.where(sequence_id: ids).group(:sequence_id)
-        # Somebody may have come to it more than once.
-        people = members.select_hash(:sequence_id, Sequel.function(:count, :person_id).distinct.as(:count))
-        members = members.select_hash(:sequence_id, Sequel.function(:count).*.as(:count))
+        memberships_and_people = [Sequel.function(:count).*.as(:members), Work::Results::EACH_ONCE.as(:people)]
+        came = Records::Member.where(sequence_id: ids).group(:sequence_id).select_hash(:sequence_id, memberships_and_people)
         states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
         # As in the results.
         replied =
@@ -31,12 +29,13 @@ module NimbleLetter
             .group(:sequence_id)
             .select_hash(:sequence_id, Work::Results::EACH_LETTER_ONCE.as(:count))
         sequences.map do |sequence|
+          members, people = came.fetch(sequence.id, [0, 0])
           own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
           {
             **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at),
             steps: steps.fetch(sequence.id, 0),
-            people: people.fetch(sequence.id, 0),
-            planned: counted.include?(sequence.id) ? planned(sequence) : members.fetch(sequence.id, 0) * steps.fetch(sequence.id, 0),
+            people: people,
+            planned: counted.include?(sequence.id) ? planned(sequence) : members * steps.fetch(sequence.id, 0),
             sent: own.fetch("sent", 0),
             in_doubt: own.fetch("in_doubt", 0),
             replied: replied.fetch(sequence.id, 0)

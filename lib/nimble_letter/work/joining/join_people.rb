@@ -18,7 +18,7 @@ module NimbleLetter
 
         # Nobody is in it twice.
         sequence.lock!
-        return [] unless %w[running paused].include?(sequence.state)
+        return [] unless sequence.under_way?
 
         may = Again.new(sequence, @moment, @rule).among(ids)
         may -= Circle.new(sequence, @moment).among(may).to_a

@@ -45,7 +45,7 @@ module NimbleLetter
       # Its rules listen from now on, or no longer, as its state is.
       # @param sequence [Records::Sequence]
       def self.listen(sequence, moment)
-        under_way = %w[running paused].include?(Records::Sequence.where(id: sequence.id).get(:state))
+        under_way = Records::Sequence.under_way.where(id: sequence.id).any?
         Records::JoinRule.where(sequence_id: sequence.id).for_update.all.each do |rule|
           listens = rule.live && under_way
           next if rule.listens == listens

@@ -12,7 +12,7 @@ module NimbleLetter
       # @param again [String] one of AGAIN
       # @raise [Invalid]
       def initialize(sequence, audience, moment, again: "leave_out")
-        unless %w[running paused].include?(sequence.state)
+        unless sequence.under_way?
           raise Invalid.new("Only a sequence that runs or is paused takes people in.", code: :not_running)
         end
         raise Invalid.new("Say one of #{AGAIN.join(", ")}.", at: "again") unless AGAIN.include?(again)

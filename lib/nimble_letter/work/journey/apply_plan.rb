@@ -17,7 +17,7 @@ module NimbleLetter
 
       # @return [Array<Array(Records::Sequence, Integer)>] with the number in effect, those that have somebody in an older plan
       def self.changed
-        newest = Records::FrozenPlan.where(sequence_id: Records::Sequence.where(state: %w[running paused]).select(:id))
+        newest = Records::FrozenPlan.where(sequence_id: Records::Sequence.under_way.select(:id))
           .group(:sequence_id).having { max(:number) > 1 }.select_hash(:sequence_id, Sequel.function(:max, :number).as(:number))
         newest.filter_map do |id, number|
           [Records::Sequence[id], number] if Records::Member.active.where(sequence_id: id).where { plan < number }.any?

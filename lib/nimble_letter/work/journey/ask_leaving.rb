@@ -21,13 +21,13 @@ module NimbleLetter
 
       # @return [Time, nil] when the next of them is asked
       def self.next_due(moment)
-        return if Records::Sequence.where(state: %w[running paused]).exclude(leave_if: nil).empty?
+        return if Records::Sequence.under_way.exclude(leave_if: nil).empty?
 
         Core::Calendar::Zones.instant(moment.firm.zone, moment.today + 1, 0)
       end
 
       def self.asking(moment)
-        Records::Sequence.where(state: %w[running paused]).exclude(leave_if: nil)
+        Records::Sequence.under_way.exclude(leave_if: nil)
           .where(Sequel.|({asked_on: nil}, Sequel[:asked_on] < moment.today)).all
       end
       private_class_method :asking

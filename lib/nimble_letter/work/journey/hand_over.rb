@@ -15,7 +15,7 @@ module NimbleLetter
 
       # @return [Hash{Integer=>String}] by member, why they did not join
       def call
-        return all("sequence_not_running") unless @other && %w[running paused].include?(@other.state)
+        return all("sequence_not_running") unless @other&.under_way?
 
         ids = @members.map(&:person_id)
         circling = Circle.new(@other, @moment).among(ids)

@@ -43,7 +43,7 @@ module NimbleLetter
         ids.each { |id| person(id, moment) }
       end
 
-      def self.under_way = Records::Sequence.where(state: %w[running paused]).select_map(:id)
+      def self.under_way = Records::Sequence.under_way.select_map(:id)
       private_class_method :under_way
 
       # @return [Array<String>] keys of dates that steps under way stand around

@@ -11,7 +11,8 @@ module NimbleLetter
         sent = deliveries.where(state: "sent").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         due = to_come(letter)
         Records::Sequence
-          .where(state: %w[running paused], id: (sent.keys + due.keys).uniq)
+          .under_way
+          .where(id: (sent.keys + due.keys).uniq)
           .order(:name)
           .all
           .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0), held: held?(one, letter)} }

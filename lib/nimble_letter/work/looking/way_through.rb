@@ -14,6 +14,8 @@ module NimbleLetter
                no_date: "They do not have the date it stands around.", address_failed: "Their address failed.",
                had_it: "They have had it."}.freeze
 
+      BEHIND = Core::Journey::Happenings::BEHIND
+
       # Of somebody who would join a draft now.
       def self.of_prospect(sequence, person, moment)
         plan = sequence.plan
@@ -25,11 +27,19 @@ module NimbleLetter
         plan = moment.plan_of(member.sequence_id, member.plan)
         people = Knowing.people([member.person_id], plan)
         known = Knowing.new(plan, moment).of_members([member], people, all: true, heard: true)[member.id]
-        new(member.sequence, plan, known, member.place, moment)
+        new(member.sequence, plan, known, member.place, moment, member: member)
       end
 
-      def initialize(sequence, plan, known, place, moment)
-        @sequence, @plan, @known, @place, @moment = sequence, plan, known, place, moment
+      # @param member [Records::Member, nil] nil: of somebody who would join
+      def initialize(sequence, plan, known, place, moment, member: nil)
+        @sequence, @plan, @known, @place, @moment, @member = sequence, plan, known, place, moment, member
+      end
+
+      # @return [Stop] of that step on their way; what and at are nil where it does not lie ahead of them for certain
+      def at_step(step_id)
+        off = off_the_way(step_id)
+        stop = ahead.find { |one| one.step_id == step_id } unless off
+        stop || Stop.new(step_id: step_id, why: off || "They come to it only if something happens before.")
       end
 
       # @return [Array<Stop>] in the order of time
@@ -39,6 +49,14 @@ module NimbleLetter
       end
 
       private
+
+      # @return [String, nil] why it does not lie ahead of them at all
+      def off_the_way(step_id)
+        return unless @member
+        return "It is behind them." if Records::Event.where(member_id: @member.id, step_id: step_id, kind: BEHIND).any?
+
+        "They are not on the way any more." unless @member.state == "active"
+      end
 
       def stop(point)
         decision = point.decision

@@ -121,7 +121,7 @@ module NimbleLetter
 
       # @raise [Invalid] of a draft, and of what has ended
       def runs!
-        return if %w[running paused].include?(@sequence.state)
+        return if @sequence.under_way?
 
         raise Invalid.new("Only a sequence that runs or is paused is changed like this.", code: :not_running)
       end

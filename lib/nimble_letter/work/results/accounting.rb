@@ -19,7 +19,7 @@ module NimbleLetter
       def of(step)
         return of_those_who_had(step) if step.out_at
 
-        counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
+        counts = by_state(step)
         open = counts.delete("open")
         counts["sent"] = done.fetch([step.id, DONE[step.kind]], 0) unless step.letter?
         counts["may"] = to_come(step, :may)
@@ -54,13 +54,18 @@ module NimbleLetter
       private
 
       def taken_out
-        had = letters.filter_map { |(id, state), _| id unless state == "skipped" }
-        @taken_out ||= Records::Step.letters.where(sequence_id: @sequence.id, id: had).exclude(out_at: nil).order(:id).all
+        @taken_out ||= begin
+          had = letters.filter_map { |(id, state), _| id unless state == "skipped" }
+          Records::Step.letters.where(sequence_id: @sequence.id, id: had).exclude(out_at: nil).order(:id).all
+        end
       end
+
+      # @return [Hash{String=>Integer}] letters of a step by the keys of STATES
+      def by_state(step) = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
 
       # Nobody comes to a step any more that was taken out; it was only planned for those who had it.
       def of_those_who_had(step)
-        counts = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
+        counts = by_state(step)
         {"planned" => counts.values.sum, **counts.except("open"), "skipped" => 0, "due" => counts["open"], "may" => 0, "here" => 0}
       end
 

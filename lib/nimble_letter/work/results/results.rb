@@ -4,8 +4,8 @@ module NimbleLetter
   module Work
     # The figures of one sequence, per step and in all, worked out from deliveries and events. Each opens its people.
     class Results
+      # Of each person once: somebody may have come to a sequence more than once.
       EACH_ONCE = Sequel.function(:count, Sequel[:members][:person_id]).distinct
-      private_constant :EACH_ONCE
       # Of each letter once: whoever came to a step twice had two. What is about no letter counts once for a person.
       EACH_LETTER_ONCE = Sequel.function(:count, Sequel.function(:coalesce, :delivery_id, Sequel.*(:person_id, -1))).distinct
       # Kinds of events.
@@ -48,7 +48,6 @@ module NimbleLetter
 
       private
 
-      # Somebody may have come to it more than once.
       def people = @sequence.members_dataset.get(EACH_ONCE)
 
       def letter_steps = @accounting.letter_steps

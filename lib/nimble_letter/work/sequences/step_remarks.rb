@@ -56,7 +56,7 @@ module NimbleLetter
       def hand_over_remarks
         other = Records::Sequence[@step.settings["sequence_id"]]
         return [block("no_sequence", "The sequence that #{name.downcase} hands over to is gone.")] unless other
-        return [] if %w[running paused].include?(other.state)
+        return [] if other.under_way?
 
         [ReadyCheck::Remark.new(code: "not_running", step_id: @step.id, blocking: false,
           words: "#{name} hands over to “#{other.name}”, which is not running: as long as it is not, nobody is handed over.")]

@@ -95,10 +95,15 @@ export function RepliesScreen() {
             )}
             onClick={() => show({ show: one.key, open: '' })}
           >
-            {one.words}{' '}
-            {counts?.[one.key] !== undefined && (
-              <span className={one.key === 'new' && counts[one.key] ? 'text-error' : 'muted'}>{counts[one.key]}</span>
-            )}
+            {one.words} {/* Room for a number: nothing moves under somebody's hand when it comes. */}
+            <span
+              className={classes(
+                'inline-block min-w-5 text-left',
+                one.key === 'new' && counts?.[one.key] ? 'text-error' : 'muted',
+              )}
+            >
+              {counts?.[one.key]}
+            </span>
           </button>
         ))}
       </nav>

@@ -42,8 +42,8 @@ module NimbleLetter
           app.get "/api/steps/:id/when/:person_id" do
             step = fetch_record(Records::Step, params[:id], "step")
             person = fetch_record(Records::Person, params[:person_id], "person")
-            stop = way_of(step.sequence, person).ahead.find { |one| one.step_id == step.id }
-            json(**(stop ? stop_json(stop) : {}), zone: moment.zone_of(person).identifier)
+            stop = way_of(step.sequence, person).at_step(step.id)
+            json(**stop_json(stop).compact, zone: moment.zone_of(person).identifier)
           end
 
           app.get "/api/sequences/:id/way/:person_id" do

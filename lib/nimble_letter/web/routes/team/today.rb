@@ -10,7 +10,7 @@ module NimbleLetter
         def self.registered(app)
           app.get "/api/today" do
             to_read = Records::Incoming.to_read
-            under_way = Records::Sequence.where(state: %w[running paused]).select(:id)
+            under_way = Records::Sequence.under_way.select(:id)
             troubled = ->(state, letters = Records::Delivery) do
               letters
                 .where(state: state)
@@ -24,7 +24,7 @@ module NimbleLetter
               new_replies_count: to_read.count,
               drafts: SequenceRows.write(Records::Sequence.where(state: "draft").order(Sequel.desc(:updated_at)).limit(SHOWN).all),
               running:
-                SequenceRows.write(Records::Sequence.where(state: %w[running paused]).order(Sequel.desc(:started_at)).limit(SHOWN).all),
+                SequenceRows.write(Records::Sequence.under_way.order(Sequel.desc(:started_at)).limit(SHOWN).all),
               in_doubt: troubled.call("in_doubt"),
               failures: troubled.call("failed", Records::Delivery.where(sequence_id: under_way).not_set_aside),
               set_aside: SetAsideJson.in_short,

@@ -21,7 +21,7 @@ export function When({ step, personId }: { step: Step; personId: number }) {
     queryFn: () => ask(api.GET('/api/steps/{id}/when/{person_id}', { params: { path: { id: step.id, person_id: personId } } })),
   })
   if (!data) return null
-  if (!data.what || !data.at) return <p className="text-xs muted mb-2">They come to it only if something happens before.</p>
+  if (!data.what || !data.at) return <p className="text-xs muted mb-2">{data.why}</p>
   return (
     <details className="text-xs mb-2">
       <summary className="cursor-pointer">
