@@ -24,9 +24,9 @@ module Bench
         fork.call("clicked", step.call(letters[4]), step.call(letters[5])), *letters[6..7].map { |letter| step.call(letter) },
         *letters[0..1].map { |letter| step.call(letter) }]
       Work::PlanSequence.change(draft, {version: draft.version, steps: steps}, moment: moment)
-      some = Core::Journey::Assumption::Rates.new(opened: 0.45, clicked: 0.2, replied: 0.04, bounced: 0.01)
-      rates = Core::Journey::Assumption.new(some, seed: 7)
-      {"nobody answers" => Core::Journey::Assumption.nobody, "everybody opens" => Core::Journey::Assumption.everybody_opens,
+      some = Core::Rehearsing::Assumption::Rates.new(opened: 0.45, clicked: 0.2, replied: 0.04, bounced: 0.01)
+      rates = Core::Rehearsing::Assumption.new(some, seed: 7)
+      {"nobody answers" => Core::Rehearsing::Assumption.nobody, "everybody opens" => Core::Rehearsing::Assumption.everybody_opens,
        "by rates, with a seed" => rates}.each do |what, assumption|
         letters = nil
         seconds = Array.new(3) {

@@ -16,7 +16,7 @@ module NimbleLetter
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
       def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
         @now, @account, @firm, @lookups, @connection, @fresh = Time.at(now.to_i).utc, account, firm, lookups, connection, fresh
-        @plans, @ladders, @calendars, @frozen, @letters = {}, {}, {}, {}, {}
+        @plans, @ladders, @calendars, @zones, @frozen, @letters = {}, {}, {}, {}, {}, {}
       end
 
       # @param time [Time] of something that is recorded at its own time
@@ -51,7 +51,7 @@ module NimbleLetter
 
       def today = firm.today(now)
 
-      def calendar = firm.calendar(now)
+      def calendar = @calendar ||= firm.calendar(now)
 
       def sql = @sql ||= Records::ConditionSql.new(now: now, today: today, me: account&.id)
 
@@ -87,7 +87,10 @@ module NimbleLetter
       def known(person, plan) = known_of([person], plan)[person.id]
 
       # @return [TZInfo::Timezone] their own, or ours
-      def zone_of(person) = Core::Calendar::Zones.fetch(person&.time_zone || firm.time_zone)
+      def zone_of(person)
+        name = person&.time_zone || firm.time_zone
+        @zones[name] ||= Core::Calendar::Zones.fetch(name)
+      end
 
       # Read once a moment: a plan with a number does not change.
       # @param number [Integer, nil] nil: the one that is in effect

@@ -19,7 +19,7 @@ RSpec.describe "a rehearsal" do
   end
   let(:accepted) { ToldTransport.new(Post::Outcomes::Accepted.new("250 ok")) }
   let(:all) { worker(transport: accepted) }
-  let(:nobody) { Core::Journey::Assumption.nobody }
+  let(:nobody) { Core::Rehearsing::Assumption.nobody }
 
   def draft_of(steps, box, **more)
     draft = make_sequence(people: people, letters: [], mailbox: box)
@@ -42,7 +42,7 @@ RSpec.describe "a rehearsal" do
         all.dispatch_due(at)
       end
       done_by(at).each { |task| Work::DoTask.call(task, outcome: nil, note: nil, version: task.version, moment: here) }
-      others = tasks.map { |task| five(task) } + (opens ? unopened.map { |letter| letter.sent_at + Core::Journey::Assumption::SOON } : [])
+      others = tasks.map { |task| five(task) } + (opens ? unopened.map { |letter| opened_at(letter) } : [])
       at = [all.next_due(after: at), others.select { |time| time > at }.min].compact.min
       at = nil unless sequence.members_dataset.active.any?
     end
@@ -54,9 +54,11 @@ RSpec.describe "a rehearsal" do
   end
 
   def open_by(at)
-    unopened.select { |letter| letter.sent_at + Core::Journey::Assumption::SOON <= at }
-      .each { |letter| Work::Touch.call("opened", letter, at: letter.sent_at + Core::Journey::Assumption::SOON, by_machine: false) }
+    unopened.select { |letter| opened_at(letter) <= at }
+      .each { |letter| Work::Touch.call("opened", letter, at: opened_at(letter), by_machine: false) }
   end
+
+  def opened_at(letter) = letter.sent_at + Core::Rehearsing::Assumption::SOON
 
   def tasks = Records::Task.where(state: "open").all
 
@@ -86,7 +88,7 @@ RSpec.describe "a rehearsal" do
         plans = RandomPlans.new(random, letters: letters.map(&:id), other: other.id)
         sequence = draft_of(plans.whole, box)
         opens = random.rand(2).zero?
-        rehearsal = rehearsed(sequence, opens ? Core::Journey::Assumption.everybody_opens : nobody)
+        rehearsal = rehearsed(sequence, opens ? Core::Rehearsing::Assumption.everybody_opens : nobody)
         # Some would reach nobody; whether somebody is handed over twice hangs on the other sequence.
         lives << seeds.rand(1_000_000) if lives.empty? && compared.zero? && ENV["LIFE"].nil?
         next if sequence.plan.all.grep(Core::Journey::Steps::HandOver).size > 1

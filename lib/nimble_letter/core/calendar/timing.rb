@@ -44,6 +44,16 @@ module NimbleLetter
         # @return [Integer] seconds into a stretch of so many
         def self.spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
 
+        # As .spread, for a great many.
+        # @param from [Integer] seconds since 1970 when the stretch begins
+        # @param seeds [Array<Integer>]
+        # @return [Array<Integer>] likewise
+        def self.spread_all(from, seconds, seeds)
+          return Array.new(seeds.size, from) unless seconds.positive?
+
+          seeds.map { |seed| from + (((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32) }
+        end
+
         # @param counted [String] of COUNTED: from when
         # @param amount [Integer] of units; negative for so long before a date
         # @param unit [String] of UNITS

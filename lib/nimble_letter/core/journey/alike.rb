@@ -17,6 +17,7 @@ module NimbleLetter
           @plans = {}.compare_by_identity
           # What is known of people goes when its work is done.
           @kin, @kins = ObjectSpace::WeakMap.new, {}
+          @plain = {}
         end
 
         # As Machine#soonest.
@@ -29,6 +30,13 @@ module NimbleLetter
           return [of(leg, place, at), at] if at && at >= now
 
           @machine.soonest(plan, place, known, now).tap { |decision, due| keep(stand, place, known, decision, due) }
+        end
+
+        # @param came [Time] to the step
+        # @return [Stand::Leg, nil] what comes next for somebody who came then, where it has been decided for their like
+        def leg(plan, step_id, came, known)
+          stand = stands(plan, known)[step_id]
+          stand.leg(came.to_i) if stand && unheeded?(plan, step_id, known)
         end
 
         # As Machine#next and #opening.
@@ -49,14 +57,11 @@ module NimbleLetter
         # @param one [Traveller] somebody for whom it is put off to then
         # @param from [Integer] seconds since 1970
         # @param hours [Calendar::Hours, nil] one and the same for one mailbox
-        # @return [Integer] likewise
-        def opening_of_many(stand, step, one, from, hours)
-          span = stand.opening(from, hours) do
+        # @return [Calendar::Timing::Span, nil] over which the step is open for those like them; nil: no even stretch
+        def opening_span(stand, step, one, from, hours)
+          stand.opening(from, hours) do
             step.timing.reopening_span(Time.at(from).utc, @machine.about(step, one.place, one.known), hours)
           end
-          return span.seconds(Machine.spacing(one.seed, step.id)) if span
-
-          @machine.opening(step, one.place, one.known, Time.at(from).utc, hours).at.to_i
         end
 
         private
@@ -66,8 +71,10 @@ module NimbleLetter
           return unless place.step_id && place.begun.nil?
 
           found = stands(plan, known)[place.step_id]
-          found if found && known.events.none? { |event| plan.heeds?(place.step_id, event.kind) }
+          found if found && unheeded?(plan, place.step_id, known)
         end
+
+        def unheeded?(plan, step_id, known) = known.events.none? { |event| plan.heeds?(step_id, event.kind) }
 
         def stand_before(plan, step_id, known)
           step = step_id && plan[step_id]
@@ -80,11 +87,14 @@ module NimbleLetter
           step.timing.spaced_by_day? && step.not_after.nil? && !(step.is_a?(Steps::Letter) && step.look_first)
         end
 
-        # @return [Integer] the same for all of whom the same is known
+        # @return [Object] the same for all of whom the same is known
         def kin(known)
+          plain = known.answers.empty? && known.nods.empty? && known.had.empty?
+          return (@plain[known.their_zone.identifier] ||= {}.compare_by_identity)[known.their_calendar] ||= Object.new if plain
+
           @kin[known.core] ||= begin
             told = [known.their_zone.identifier, known.answers, known.nods, known.had, known.their_calendar.object_id]
-            @kins[told] ||= @kins.size + 1
+            @kins[told] ||= Object.new
           end
         end
 

@@ -26,11 +26,10 @@ module NimbleLetter
         # @param had [Array<Integer>] ids of steps that are done in this round; nobody gets one twice, wherever it stands by now
         # @param away_until [Date, nil] the day they said they are back
         # @param their_calendar [Calendar::WorkCalendar, nil] which days are worked where they are; nil: as here
-        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil, their_calendar: nil,
-          core: nil)
+        def initialize(their_zone:, seed:, events: [], answers: {}, dates: {}, nods: [], had: [], away_until: nil, their_calendar: nil)
           @events, @answers, @dates, @their_zone, @seed = events, answers, dates, their_zone, seed
           @nods, @had, @away_until, @their_calendar = nods, had, away_until, their_calendar
-          @core = core || self
+          @core = self
           freeze
         end
 
@@ -40,7 +39,9 @@ module NimbleLetter
         end
 
         # What happened besides, on paper.
-        def plus(*more, **others) =
+        def plus(*more, **others)
+          return dup.happened(more) if others.empty?
+
           self.class.new(
             events: events + more,
             answers: @answers,
@@ -51,9 +52,16 @@ module NimbleLetter
             had: had,
             away_until: away_until,
             their_calendar: their_calendar,
-            core: (core if others.empty?),
             **others
           )
+        end
+
+        protected
+
+        def happened(more)
+          @events += more
+          freeze
+        end
       end
     end
   end

@@ -14,6 +14,8 @@ module NimbleLetter
           def at(seed) = span.seconds(Machine.spacing(seed, decision.step.id))
         end
 
+        # @return [Steps::Letter, …]
+        attr_reader :step
         # @return [Integer] see Happenings.bits: whoever has any of these, or will, is somebody for themselves here
         attr_reader :heeds
 
@@ -23,7 +25,7 @@ module NimbleLetter
         def initialize(step, zone, heeds)
           @step, @heeds = step, heeds
           @days = Calendar::DayNumbers.new(zone)
-          @by_day, @at_once, @openings = {}, {}, {}.compare_by_identity
+          @by_day, @at_once, @openings, @reactions = {}, {}, {}.compare_by_identity, {}
         end
 
         # @param came [Integer] to the step, in seconds since 1970
@@ -35,6 +37,18 @@ module NimbleLetter
         def keep(came, decision, span)
           leg = Leg.new(decision, span)
           span.all_day ? @by_day[@days.at(came)] = leg : @at_once[came] = leg
+        end
+
+        # @param event [Known::Event] that comes to somebody who is alike, while they wait
+        # @yieldreturn [Array(Object, Time)] what the machine decides by it, and when
+        # @return [Array(Steps::Lane, Integer), nil] the lane they take by it, and so many seconds later; nil: something else comes of it
+        def reaction(event)
+          sign = [event.kind, event.step_id, event.link, event.outcome]
+          @reactions.fetch(sign) do
+            decision, at = yield
+            takes = decision.is_a?(Decisions::Take) && decision.because == event && decision.at == event.at
+            @reactions[sign] = ([decision.lane, (at - event.at).ceil.to_i] if takes)
+          end
         end
 
         # @param from [Integer] seconds since 1970, the same for many

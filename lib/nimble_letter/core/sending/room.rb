@@ -90,25 +90,32 @@ module NimbleLetter
 
         # @param at [Integer] seconds since 1970
         # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant
-        def keeps(box, person_id, at)
-          return :guard if @guard && guard(box, person_id, at) > at
-          return :full if @sent[box.id][@days.at(at)] >= box.a_day
-          return :hours if hours(box, person_id, at) > at
+        def keeps(box, person_id, at) = kept(box, person_id, at, @sent[box.id][@days.at(at)])
 
-          :pace if box.pace && pace(box, person_id, at) > at
+        # @param at [Integer] seconds since 1970
+        # @return [Boolean] whether the mailbox has sent all of that day's letters
+        def full?(box, at) = @sent[box.id][@days.at(at)] >= box.a_day
+
+        # @param at [Integer] seconds since 1970
+        # @param other [Integer] likewise
+        # @return [Boolean] whether a mailbox's limit counts them together
+        def same_day?(at, other) = @days.at(at) == @days.at(other)
+
+        # A letter leaves then, if there is room for it.
+        # @param at [Integer] seconds since 1970
+        # @return [Symbol, nil] what keeps it, see #keeps
+        def grant(box, person_id, at)
+          sent, day = @sent[box.id], @days.at(at)
+          kept = kept(box, person_id, at, sent[day])
+          leaves(box, person_id, at, sent, day) unless kept
+          kept
         end
 
         # A letter leaves then.
         # @param at [Time, Integer] with room for it; an Integer in seconds since 1970
         def take(box, person_id, at)
           at = whole(at)
-          @sent[box.id][@days.at(at)] += 1
-          free(box.id, at + gap(box, person_id)) if box.pace
-          return unless @guard
-
-          lately = (@had[person_id] ||= [])
-          lately << at
-          lately.sort! if lately.size > 1 && lately[-2] > at
+          leaves(box, person_id, at, @sent[box.id], @days.at(at))
         end
 
         # @api private
@@ -139,6 +146,26 @@ module NimbleLetter
         def pace(box, _person_id, at) = ((free = @free[box.id]) && free > at) ? free : at
 
         private
+
+        # @param sent [Integer] letters of that day
+        def kept(box, person_id, at, sent)
+          return :guard if @guard && guard(box, person_id, at) > at
+          return :full if sent >= box.a_day
+          return :hours if hours_of(box) && hours(box, person_id, at) > at
+
+          :pace if box.pace && pace(box, person_id, at) > at
+        end
+
+        # @param sent [Hash{Integer=>Integer}] letters by day
+        def leaves(box, person_id, at, sent, day)
+          sent[day] += 1
+          free(box.id, at + gap(box, person_id)) if box.pace
+          return unless @guard
+
+          lately = @had[person_id] or return @had[person_id] = [at]
+          lately << at
+          lately.sort! if lately[-2] > at
+        end
 
         # Never before it may.
         def whole(at) = at.ceil.to_i

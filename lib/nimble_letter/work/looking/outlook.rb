@@ -106,8 +106,8 @@ module NimbleLetter
 
       def prospect(person, known, day_book)
         mailbox = sender.for(person)
-        base, first = mailbox ? day_book.place_for(mailbox, known) : [@moment.now, nil]
-        Prospect.new(person, mailbox, base, first, known, plan, @moment)
+        base, due = mailbox ? day_book.place_for(mailbox, known) : [@moment.now, nil]
+        Prospect.new(person, mailbox, base, due, known, plan, @moment)
       end
 
       def sender = @sender ||= Sender.of(@sequence, @moment)

@@ -5,18 +5,21 @@ module NimbleLetter
     # Somebody who would join a sequence: from whom they would hear, when their first step is counted from, and what lies ahead of
     # them. Most is asked of few, so it is reckoned when it is asked.
     class Prospect
-      # person: as much of them as the journey asks for. first: what the journey would decide of them first, where that was asked.
-      attr_reader :person, :mailbox, :base, :first, :known
+      # person: as much of them as the journey asks for.
+      attr_reader :person, :mailbox, :base, :known
 
       # @param person [Records::Person]
       # @param mailbox [Records::Mailbox, nil]
       # @param base [Time]
-      # @param first [Core::Journey::Decisions, nil]
+      # @param due [Integer, nil] when their first letter is, in seconds since 1970, where that was asked
       # @param known [Core::Journey::Known]
       # @param plan [Core::Journey::Plan]
-      def initialize(person, mailbox, base, first, known, plan, moment)
-        @person, @mailbox, @base, @first, @known, @plan, @moment = person, mailbox, base, first, known, plan, moment
+      def initialize(person, mailbox, base, due, known, plan, moment)
+        @person, @mailbox, @base, @due, @known, @plan, @moment = person, mailbox, base, due, known, plan, moment
       end
+
+      # @return [Core::Journey::Decisions] what the journey decides of them first
+      def first = @first ||= @moment.machine.next(@plan, @plan.entrance(base), known, @moment.now)
 
       # @return [Array<Array(Core::Journey::Steps::Letter, Time)>] in order, if they do nothing
       def passage
@@ -24,7 +27,7 @@ module NimbleLetter
       end
 
       # @return [Time, nil] when their first letter goes; nil when there is none
-      def first_at = (@plan.every_letter? && first) ? first.due.at : passage.first&.last
+      def first_at = (@plan.every_letter? && @due) ? Time.at(@due).utc : passage.first&.last
 
       # @return [Boolean] whether they may come to a step
       def reaches?(step) = @plan.simple? || reach.include?(step.id)

@@ -11,48 +11,66 @@ module NimbleLetter
       # @param plan [Core::Journey::Plan] that people would join
       def initialize(moment, plan)
         @moment, @plan, @step = moment, plan, plan.steps.first
+        @days = Core::Calendar::DayNumbers.new(moment.firm.zone)
         @letters = planned
-        @open_from = {} # the first day that had room for this mailbox and zone; days before it are full and stay so
+        # By mailbox, the first day that had room for a zone; days before it are full and stay so.
+        @open_from = Hash.new { |all, box_id| all[box_id] = {} }
+        @entrances, @most = {}, {}.compare_by_identity
       end
 
       # @param known [Core::Journey::Known] with an answer to each of the plan's conditions
-      # @return [Array(Time, Core::Journey::Decisions)] UTC: when this member should join so that the first letter finds room; and what
-      #   the journey decides of them then (nil: it was not asked)
+      # @return [Array(Time, Integer)] UTC: when this member should join so that the first letter finds room; and when that is due then, in
+      #   seconds since 1970 (nil: it was not asked, or there is none)
       def place_for(mailbox, known)
         # What begins with anything else has its letters whenever they come.
         return [@moment.now, nil] unless @step.is_a?(Core::Journey::Steps::Letter)
 
+        most = (@most[mailbox] ||= mailbox.to_core.most_a_day)
+        open_from, letters = @open_from[mailbox.id], @letters[mailbox.id]
         zone = known.their_zone.identifier
-        base = @open_from.fetch([mailbox.id, zone], @moment.now)
+        base = open_from.fetch(zone, @moment.now)
         loop do
-          decision = @moment.machine.next(@plan, @plan.entrance(base), known, @moment.now)
+          due = due(base, known)
           # On a day of its own it finds no other; the mailbox's limit has it wait when it is to go.
-          return [base, decision] if !to_send?(decision) || @step.timing.fixed?
+          return [base, due] if due.nil? || @step.timing.fixed?
 
-          key = [mailbox.id, @moment.firm.today(decision.due.at)]
-          return [base, decision].tap { @letters[key] += 1 } if @letters[key] < mailbox.to_core.most_a_day
+          day = @days.at(due)
+          return [base, due].tap { letters[day] += 1 } if letters[day] < most
 
-          base = @open_from[[mailbox.id, zone]] = day_after(base)
+          base = open_from[zone] = day_after(base)
         end
       end
 
       private
 
-      def to_send?(decision) = [Core::Journey::Decisions::Wait, Core::Journey::Decisions::Send].include?(decision.class) && decision.due
+      # @return [Integer, nil] when their first letter is due, in seconds since 1970
+      def due(base, known)
+        leg = @moment.alike.leg(@plan, @step.id, base, known)
+        at = leg&.at(known.seed)
+        return at if at && at >= @moment.now.to_i
+
+        decision, = @moment.alike.soonest(@plan, entrance(base), known, @moment.now)
+        # Whoever is passed by at once needs no room.
+        skipped = decision.is_a?(Core::Journey::Decisions::Skip) && Core::Journey::Decisions.at(decision) <= @moment.now
+        decision.due&.at&.ceil.to_i if decision.respond_to?(:due) && decision.due && !skipped
+      end
+
+      def entrance(base) = @entrances[base] ||= @plan.entrance(base)
 
       def day_after(base)
         date = @moment.firm.today(base)
         Core::Calendar::Zones.instant(@moment.firm.zone, date + 1, 0)
       end
 
-      # @return [Hash{Array(Integer, Date)=>Integer}] letters by mailbox and day
+      # @return [Hash{Integer=>Hash{Integer=>Integer}}] letters by mailbox and day, see Core::Calendar::Zones.number
       def planned
         since = Core::Calendar::Zones.instant(@moment.firm.zone, @moment.today, 0)
         # By quarters of an hour, in which no day begins: the server counts, and there are few of them.
         bin = Sequel.function(:floor, Sequel.function(:unix_timestamp, :due_at) / BIN_SECONDS)
         rows = Records::Delivery.where(state: Records::Delivery::STILL_DUE + %w[sent]).where { due_at >= since }
-        rows.group_and_count(:mailbox_id, bin.as(:bin)).each_with_object(Hash.new(0)) do |row, all|
-          all[[row[:mailbox_id], @moment.firm.today(Time.at(row[:bin].to_i * BIN_SECONDS).utc)]] += row[:count]
+        letters = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
+        rows.group_and_count(:mailbox_id, bin.as(:bin)).each_with_object(letters) do |row, all|
+          all[row[:mailbox_id]][@days.at(row[:bin].to_i * BIN_SECONDS)] += row[:count]
         end
       end
     end

@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # The assumptions a rehearsal can be made under: nobody answers, everybody opens, rates of one's own, or as people did last time.
     module Assumed
-      Rates = Core::Journey::Assumption::Rates
+      Rates = Core::Rehearsing::Assumption::Rates
       KINDS = %w[nobody everybody_opens rates last_time].freeze
       EVENTS = {"opened" => :opened, "clicked" => :clicked, "replied" => :replied, "bounced" => :bounced}.freeze
       # Somebody of whom little is known reacts as people do on the whole: as if so many letters of an average reader were added.
@@ -13,15 +13,15 @@ module NimbleLetter
 
       # @param input [Hash{Symbol=>Object}] assume, and rates and seed where they are asked for
       # @param sequence [Records::Sequence]
-      # @return [Core::Journey::Assumption]
+      # @return [Core::Rehearsing::Assumption]
       # @raise [Invalid]
       def self.from(input, sequence)
         seed = input.fetch(:seed, 1)
         case input.fetch(:assume, "nobody")
-        when "nobody" then Core::Journey::Assumption.nobody
-        when "everybody_opens" then Core::Journey::Assumption.everybody_opens
-        when "rates" then Core::Journey::Assumption.new(rates(input[:rates] || {}), seed: seed)
-        when "last_time" then Core::Journey::Assumption.new(last_time(sequence), seed: seed)
+        when "nobody" then Core::Rehearsing::Assumption.nobody
+        when "everybody_opens" then Core::Rehearsing::Assumption.everybody_opens
+        when "rates" then Core::Rehearsing::Assumption.new(rates(input[:rates] || {}), seed: seed)
+        when "last_time" then Core::Rehearsing::Assumption.new(last_time(sequence), seed: seed)
         else raise Invalid.new("Assume one of #{KINDS.join(", ")}.", at: "assume")
         end
       end
@@ -33,7 +33,7 @@ module NimbleLetter
       private_class_method :rates
 
       # By what people, and readers of these letters, have done so far.
-      # @return [Core::Journey::Assumption::Rates]
+      # @return [Core::Rehearsing::Assumption::Rates]
       def self.last_time(sequence)
         sent = Records::Delivery.where(state: "sent").count
         reactions = Records::Event.by_people.where(kind: EVENTS.keys)

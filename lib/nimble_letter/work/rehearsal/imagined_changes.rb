@@ -16,7 +16,7 @@ module NimbleLetter
       # @return [Boolean] whether a change could decide anything
       def matter? = @plan.conditions.any? && @plan.all.any?(Core::Journey::Steps::Change)
 
-      # @param traveller [Core::Journey::Traveller]
+      # @param traveller [Core::Rehearsing::Traveller]
       # @param step [Core::Journey::Steps::Change]
       # @return [Core::Journey::Known] with the answers as they are then
       def call(traveller, step)

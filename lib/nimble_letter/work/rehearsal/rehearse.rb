@@ -5,23 +5,25 @@ module NimbleLetter
     # A sequence as it would go from now on, under an assumption about people: a draft with those who would get it, a running one with
     # those who are on the way. The journey's own machine decides, and the mailboxes have the room they have.
     class Rehearse
-      Journey = Core::Journey
+      Rehearsing = Core::Rehearsing
+      Steps = Core::Journey::Steps
+      private_constant :Rehearsing, :Steps
       DONE_BY_MINUTE = 17 * 60
 
       # @param sequence [Records::Sequence]
-      # @param assumption [Core::Journey::Assumption]
-      def initialize(sequence, moment, assumption: Journey::Assumption.nobody)
+      # @param assumption [Core::Rehearsing::Assumption]
+      def initialize(sequence, moment, assumption: Rehearsing::Assumption.nobody)
         @sequence, @moment, @assumption = sequence, moment, assumption
       end
 
-      # @return [Core::Journey::Rehearsal] run to its end
+      # @return [Core::Rehearsing::Rehearsal] run to its end
       def run
         @run ||= begin
           travellers = @sequence.draft? ? joining : on_the_way
           told = {link: method(:link), due: method(:due)}
           imagined = ImaginedChanges.new(plan, travellers.map(&:id), @moment)
           told[:changed] = imagined.method(:call) if imagined.matter?
-          Journey::Rehearsal.new(@moment.machine, plan, room(travellers), @assumption, **told).run(travellers, @moment.now)
+          Rehearsing::Rehearsal.new(@moment.machine, plan, room(travellers), @assumption, **told).run(travellers, @moment.now)
         end
       end
 
@@ -60,8 +62,9 @@ module NimbleLetter
       def joining
         return [] unless outlook
 
+        places = Hash.new { |all, base| all[base] = plan.entrance(base) }
         outlook.rows.select(&:mailbox).map do |row|
-          Journey::Traveller.new(row.person.id, core(row.mailbox.id), plan.entrance(row.base), row.known, false)
+          Rehearsing::Traveller.new(row.person.id, core(row.mailbox.id), places[row.base], row.known, false)
         end
       end
 
@@ -73,7 +76,7 @@ module NimbleLetter
         begun = Records::Delivery.where(member_id: members.map(&:id), state: "sent").distinct.select_map(:member_id).to_set
         members.map do |member|
           heard = begun.include?(member.id)
-          Journey::Traveller.new(member.person_id, core(member.mailbox_id), member.place, known[member.id], heard)
+          Rehearsing::Traveller.new(member.person_id, core(member.mailbox_id), member.place, known[member.id], heard)
         end
       end
 
@@ -91,7 +94,7 @@ module NimbleLetter
 
       # Whoever clicks follows the link that a lane waits for.
       def link(step)
-        @tests ||= plan.all.grep(Journey::Steps::Fork).flat_map(&:lanes).map(&:test).grep(Journey::Steps::Reaction).select(&:link)
+        @tests ||= plan.all.grep(Steps::Fork).flat_map(&:lanes).map(&:test).grep(Steps::Reaction).select(&:link)
         @tests.find { |test| test.step_id.nil? || test.step_id == step.id }&.link
       end
 

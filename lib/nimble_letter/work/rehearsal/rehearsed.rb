@@ -20,12 +20,12 @@ module NimbleLetter
 
       # @return [Integer] of the sequence that was rehearsed
       attr_reader :sequence_id
-      # @return [Core::Journey::Assumption::Rates]
+      # @return [Core::Rehearsing::Assumption::Rates]
       attr_reader :rates
       # @return [Hash{Integer=>Records::Mailbox}]
       attr_reader :boxes
 
-      # @param run [Core::Journey::Rehearsal] run to its end
+      # @param run [Core::Rehearsing::Rehearsal] run to its end
       # @param boxes [Hash{Integer=>Records::Mailbox}]
       # @param owners [Hash{Integer=>Integer}] by person
       # @param put_off [Array<Integer>] people who begin on a later day, since their mailbox is full before
@@ -64,10 +64,10 @@ module NimbleLetter
       end
 
       # @param id [Integer] of a person
-      # @return [Array<Core::Journey::Rehearsal::Letter, Core::Journey::Rehearsal::Doing>] in the order of time
+      # @return [Array<Core::Rehearsing::Rehearsal::Letter, Core::Rehearsing::Rehearsal::Doing>] in the order of time
       def path(id) = paths.fetch(id, [])
 
-      # @return [Core::Journey::Rehearsal::Out, nil]
+      # @return [Core::Rehearsing::Rehearsal::Out, nil]
       def out(id) = (@by_person ||= @outs.to_h { |one| [one.person_id, one] })[id]
 
       # @param reason [String, nil] for which they leave it; nil: at its end

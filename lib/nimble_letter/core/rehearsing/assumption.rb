@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Core
-    module Journey
+    module Rehearsing
       # What people are assumed to do in a rehearsal, and when colleagues are done with what a sequence waits for. The same seed
       # assumes the same.
       class Assumption
@@ -15,10 +15,11 @@ module NimbleLetter
         NUMBERS = KINDS.each_with_index.to_h.freeze
         MASK = 0x3FFFFFFF
         NOTHING = [].freeze
-        OPENED, CLICKED = Happenings.bit("opened"), Happenings.bit("clicked")
+        OPENED, CLICKED = Journey::Happenings.bit("opened"), Journey::Happenings.bit("clicked")
+        OF_READING = OPENED | CLICKED
         # rate: of how many letters; whether, delay: what tells by the seed whether and how soon it happens; within: see WITHIN
         Chance = Struct.new(:kind, :rate, :whether, :delay, :within)
-        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED, :Chance
+        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED, :OF_READING, :Chance
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -32,24 +33,26 @@ module NimbleLetter
         def initialize(rates, seed: 0, soon: false)
           @rates, @seed, @soon = rates, seed, soon
           @opens, @clicks, @replies, @bounces = %w[opened clicked replied bounced].map { |kind| chance(kind) }
-          @silent = [@opens, @clicks, @replies, @bounces].all? { |chance| chance.rate.zero? }
+          @possible = Journey::Happenings.bits([@opens, @clicks, @replies, @bounces].select { |chance| chance.rate.positive? }.map(&:kind))
         end
 
         # @return [Rates]
         attr_reader :rates
 
-        # @return [Boolean] whether nobody reacts at all
-        def silent? = @silent
+        # @return [Integer] see Journey::Happenings.bits: what may happen at all
+        attr_reader :possible
 
         # @param person_id [Integer]
-        # @param step [Steps::Letter]
+        # @param step [Journey::Steps::Letter]
         # @param at [Time] when they got it
         # @param link [String, nil] the one a click is on
-        # @param heeded [Integer] see Happenings.bits: what else happens goes unsaid
-        # @return [Array<Known::Event>] oldest first
-        def reactions(person_id, step, at, link = nil, heeded = Happenings::ALL)
-          return NOTHING if silent?
+        # @param heeded [Integer] see Journey::Happenings.bits: what else happens goes unsaid
+        # @return [Array<Journey::Known::Event>] oldest first
+        def reactions(person_id, step, at, link = nil, heeded = Journey::Happenings::ALL)
+          return NOTHING if (heeded & @possible).zero?
           return [event("bounced", step, at + 60)] if happens?(@bounces, person_id, step)
+          # Whether they open it decides when they reply.
+          return NOTHING if (heeded & OF_READING).zero? && !happens?(@replies, person_id, step)
 
           opened = after(@opens, person_id, step, at)
           clicked = opened && heeded & CLICKED != 0 && after(@clicks, person_id, step, opened)
@@ -61,7 +64,7 @@ module NimbleLetter
             (event("replied", step, replied) if replied)].compact)
         end
 
-        # @return [Known::Event] that a colleague is done with a task, with its first outcome
+        # @return [Journey::Known::Event] that a colleague is done with a task, with its first outcome
         def done(step, at) = event("task_done", step, at, nil, step.outcomes.first)
 
         private
@@ -106,7 +109,7 @@ module NimbleLetter
         def event(kind, step, at, link = nil, outcome = nil)
           # Assumed ones have numbers of their own, below those of what happened.
           id = -(step.id * KINDS.size + NUMBERS.fetch(kind) + 1)
-          Known::Event.new(id: id, kind: kind, at: at, step_id: step.id, link: link, outcome: outcome, by_machine: false)
+          Journey::Known::Event.new(id: id, kind: kind, at: at, step_id: step.id, link: link, outcome: outcome, by_machine: false)
         end
       end
     end

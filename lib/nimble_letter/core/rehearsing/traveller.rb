@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Core
-    module Journey
+    module Rehearsing
       # Somebody on their way through a rehearsal. Times are in seconds since 1970: each letter asks for several.
       class Traveller
         # id: of the person; box: of Sending::Room; known: what has happened; had_letter: whether they have heard from us
@@ -14,29 +14,25 @@ module NimbleLetter
         attr_reader :decision, :wanted
         # due: since it was put off; why: what kept it
         attr_accessor :due, :why
-        # at, turn: when it is their turn, and by what that is put in order
-        attr_reader :at, :turn
+        # slot: their number in Turns; with: those for whom it is their turn, or nil
+        attr_accessor :slot, :with
         # What is assumed and has not come yet, oldest first.
         attr_reader :pending
-        # @return [Integer] see Happenings.bits: all that happened or will
+        # @return [Integer] see Journey::Happenings.bits: all that happened or will
         attr_reader :heard
-
-        # By what turns are put in order: by time, and who has heard from us first.
-        # @return [Integer]
-        def self.turn(at, had_letter) = at * 2 + (had_letter ? 0 : 1)
 
         # @param id [Integer] of the person
         # @param box [Sending::Room::Box]
-        # @param place [Place]
-        # @param known [Known]
+        # @param place [Journey::Place]
+        # @param known [Journey::Known]
         # @param had_letter [Boolean]
         def initialize(id, box, place, known, had_letter)
           @id, @box, @known, @had_letter, @seed = id, box, known, had_letter, known.seed
-          @pending, @heard = [], Happenings.bits(known.events.map(&:kind))
+          @pending, @heard = [], Journey::Happenings.bits(known.events.map(&:kind))
           self.place = place
         end
 
-        # @return [Place]
+        # @return [Journey::Place]
         def place
           @place = @place.on(@step_id, Time.at(@base).utc) if @moved
           @moved = false
@@ -62,24 +58,19 @@ module NimbleLetter
           @decision = nil
         end
 
-        # @param at [Integer]
-        def wake(at)
-          @at, @turn = at, Traveller.turn(at, @had_letter)
-        end
-
-        # @param events [Array<Known::Event>] still to come
+        # @param events [Array<Journey::Known::Event>] still to come
         def expect(events)
           before = @pending.last
           @pending += events
           @pending.sort_by!(&:at) if before && before.at > events.first.at
-          @heard |= Happenings.bits(events.map(&:kind))
+          @heard |= Journey::Happenings.bits(events.map(&:kind))
         end
 
         # What has come by now is known.
         def hear(now)
           return if @pending.empty? || @pending.first.at.to_i > now
 
-          came, @pending = @pending.partition { |event| event.at.to_i <= now }
+          came, @pending = (@pending.size > 1) ? @pending.partition { |event| event.at.to_i <= now } : [@pending, []]
           @known = @known.plus(*came)
         end
 
@@ -87,12 +78,18 @@ module NimbleLetter
           @known, @stands = known, nil
         end
 
-        # @param alike [Alike]
-        # @return [Stand, nil] where they are as others are
+        # @param alike [Journey::Alike]
+        # @return [Journey::Stand, nil] where they are as others are
         def stand(alike, plan)
-          found = (@stands ||= alike.stands(plan, @known))[@step_id]
-          found if found && (@heard & found.heeds).zero? && !@begun
+          found = stand_alike(alike, plan)
+          found if found && (@heard & found.heeds).zero?
         end
+
+        # @return [Journey::Stand, nil] where others are of whom the same is known, whatever has happened or will
+        def stand_alike(alike, plan) = ((@stands ||= alike.stands(plan, @known))[@step_id] unless @begun)
+
+        # @return [Boolean] whether nothing has happened that is heeded there
+        def unheeded?(stand) = @known.events.none? { |event| stand.heeds & Journey::Happenings.bit(event.kind) != 0 }
       end
     end
   end

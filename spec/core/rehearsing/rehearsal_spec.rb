@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # What a rehearsal takes to happen while letters wait for room.
-RSpec.describe Core::Journey::Rehearsal do
+RSpec.describe Core::Rehearsing::Rehearsal do
   include JourneyPlans
 
   let(:monday) { Time.utc(2026, 2, 23, 9) }
@@ -12,10 +12,10 @@ RSpec.describe Core::Journey::Rehearsal do
   # @param reactions [Proc] to a letter of a step that went then
   def rehearsed(ids, reactions: ->(_step, _at) { [] })
     assumption = Class.new(SimpleDelegator) do
-      define_method(:silent?) { false }
+      define_method(:possible) { Core::Journey::Happenings::ALL }
       define_method(:reactions) { |_person, step, at, _link, _heeded| reactions.call(step, at) }
-    end.new(Core::Journey::Assumption.nobody)
-    travellers = ids.map { |id| Core::Journey::Traveller.new(id, box, plan.entrance(monday), known(seed: id), false) }
+    end.new(Core::Rehearsing::Assumption.nobody)
+    travellers = ids.map { |id| Core::Rehearsing::Traveller.new(id, box, plan.entrance(monday), known(seed: id), false) }
     described_class.new(machine, plan, room, assumption).run(travellers, monday)
   end
 
@@ -45,10 +45,10 @@ RSpec.describe Core::Journey::Rehearsal do
     let(:box) { Core::Sending::Room::Box.new(id: 1, a_day: 5000, pace: [60, 60], from_minute: 540, to_minute: 1080) }
     let(:plan) { plan_of(letter(1, to_minute: 1080), letter(2, amount: 1, to_minute: 1080)) }
 
-    def one(id, joined, had_letter) = Core::Journey::Traveller.new(id, box, plan.entrance(joined), known(seed: id), had_letter)
+    def one(id, joined, had_letter) = Core::Rehearsing::Traveller.new(id, box, plan.entrance(joined), known(seed: id), had_letter)
 
     def run(travellers) =
-      described_class.new(machine, plan, room, Core::Journey::Assumption.nobody).run(travellers, monday)
+      described_class.new(machine, plan, room, Core::Rehearsing::Assumption.nobody).run(travellers, monday)
 
     # Each of them woken for each that goes before would be more than is rehearsed.
     it "has a great many wait in line, one behind the other" do

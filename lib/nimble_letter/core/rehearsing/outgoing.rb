@@ -1,0 +1,119 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Core
+    module Rehearsing
+      # Letters in a Rehearsal, and the room they find in mailboxes.
+      module Outgoing
+        private
+
+        # The turn of somebody who has a letter to come.
+        def letter(one, at)
+          step = one.decision.step
+          return lapses(one, at) if step.not_after && too_late?(one, at)
+
+          again = missed(one, at) and return put_off(one, one.due = again)
+
+          kept = @room.grant(one.box, one.id, at)
+          return later(one, at, kept) if kept
+
+          sent(one, step, at, one.wanted, one.why)
+          one.go(@plan.following(step.id), at)
+          ahead(one, at)
+        end
+
+        # @param wanted [Integer] when it was due, in seconds since 1970
+        # @param why [Symbol, nil] what kept it
+        def sent(one, step, at, wanted, why)
+          @letters << Rehearsal::Letter.new(one.id, step.id, one.box.id, at, wanted, why)
+          one.had_letter = true
+          matters = @matters[step.id]
+          return if matters.zero?
+
+          reactions = @assumption.reactions(one.id, step, Time.at(at).utc, @links[step], matters)
+          one.expect(reactions) unless reactions.empty?
+        end
+
+        # A letter that was held up until it may not go any more.
+        def too_late?(one, at)
+          return false unless at > one.wanted
+
+          decision = @machine.next(@plan, one.place, one.known, Time.at(at).utc)
+          decision.is_a?(Journey::Decisions::Skip) && decision.reason == :too_late
+        end
+
+        # The step counts from where the one before did, as one that was passed by on the way.
+        def lapses(one, at)
+          one.go(@plan.following(one.step_id), one.base)
+          ahead(one, at)
+        end
+
+        # @return [Integer, nil] when it may go after all, if it has missed its window
+        def missed(one, at)
+          return if at - one.due <= Sending::Room::LATE_SECONDS
+
+          # A mailbox that opens puts off many to the same instant.
+          span = opening_span(one, at)
+          opening = span ? its_own(span, one) : opening_alone(one, at)
+          opening if opening > at
+        end
+
+        # What keeps the mailbox has it wait in line; what keeps this letter puts it off to the next opening of its window.
+        # @param kept [Symbol] of Sending::Room
+        # @return [Crowd, Object] the crowd they wait in, if they do
+        def later(one, at, kept)
+          one.why = kept
+          return wait(one, at) unless Sending::Room::OWN.include?(kept)
+
+          opens, one.why = @room.earliest(one.box, one.id, at)
+          span = opening_span(one, opens) or return put_off(one, one.due = opening_alone(one, opens))
+          return put_off(one, one.due = its_own(span, one)) if heeded(one) || !together?(span)
+
+          gather(PutOff, one.stand(@machine, @plan), span, one.decision, one)
+        end
+
+        # @return [Boolean] whether those who are put off to it can wait for the first of them; whom something takes out meanwhile can't
+        def together?(span) = @turns.later?(span.opens) && @room.same_day?(span.opens, span.opens + span.length)
+
+        def its_own(span, one) = span.seconds(Journey::Machine.spacing(one.seed, one.step_id))
+
+        # @return [Calendar::Timing::Span, nil] over which a mailbox that is full or opens takes those like them; nil: no even stretch
+        def opening_span(one, from)
+          return if one.why.nil? || one.why == :guard
+
+          stand = one.stand(@machine, @plan)
+          stand && @machine.opening_span(stand, one.decision.step, one, from, @room.hours_of(one.box))
+        end
+
+        def opening_alone(one, from) =
+          @machine.opening(one.decision.step, one.place, one.known, Time.at(from).utc, @room.hours_of(one.box)).at.ceil.to_i
+
+        # What takes somebody out while their letter waits comes first.
+        def put_off(one, at)
+          heard = heeded(one)
+          return wake(one, at) unless heard && heard.at.to_i < at
+
+          one.undecide
+          wake(one, heard.at.to_i)
+        end
+
+        def wait(one, at)
+          line = @lines[[one.box.id, one.had_letter]] ||= Line.new(one.box)
+          line << one
+          wake(one, @room.next_in_line(one.box, at), line) if line.first.equal?(one)
+        end
+
+        # The turn of those who wait for a mailbox: the first goes, or is found to have left while it waited.
+        def move_up(line, at)
+          opens = @room.next_in_line(line.box, at)
+          return wake(line.first, opens, line) if opens > at
+
+          one = line.shift
+          heard = heeded(one)
+          (heard && heard.at.to_i <= at) ? alone(one, heard.at.to_i) : turn(one, at)
+          wake(line.first, at, line) if line.first
+        end
+      end
+    end
+  end
+end
