@@ -125,13 +125,14 @@ module NimbleLetter
       # @return [Core::Statuses::Ladder] of that sequence's members
       def ladder_of(sequence_id) = @ladders[sequence_id] ||= Records::StatusSet.ladders([sequence_id])[sequence_id]
 
-      def audience(json) = Records::Audience.new(json, sql: sql)
+      def audience(json) = Records::Audience.new(json, sql: sql, parser: method(:parser))
 
       # @param sequence_id [Integer, nil] a started one that people would join
       # @param guard [Boolean] whether who was written to enough lately stays out
       def sieving(audience, sequence_id: nil, guard: true)
         reasons = Core::Sieve.reasons(guard: (firm.guard if guard), sequence_id: sequence_id)
-        Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id, few: audience.tree.nil?)
+        Records::Sieving.new(audience.people, sql: sql, reasons: reasons, sequence_id: sequence_id, few: audience.tree.nil?,
+          parser: method(:parser))
       end
 
       private

@@ -71,8 +71,8 @@ RSpec.describe "facts for merging" do
     facts.for_people(people)
     Records.db.loggers.clear
 
-    # Companies, owners, and twice what the catalogue of fields depends on.
-    expect(queries.grep(/SELECT/).size).to eq(4)
+    # Companies, owners, and what the catalogue of fields depends on.
+    expect(queries.grep(/SELECT/).size).to eq(3)
   end
 end
 

@@ -15,9 +15,10 @@ module NimbleLetter
       # @param json [Hash] condition (Hash), filter_id or filters (Integers), lists (Integers), tags (Strings), people (Integers),
       #   members (Array of Hashes: a membership test), without (person ids), without_filters, without_lists, without_tags
       # @param sql [ConditionSql]
+      # @param parser [#call] for a Core::Conditions::Parser; where only single people are meant it is not asked for
       # @raise [Invalid, NotFound]
-      def initialize(json, sql:)
-        @json, @sql = (json || {}).slice(*KEYS), sql
+      def initialize(json, sql:, parser: -> { FieldCatalogue.parser })
+        @json, @sql, @parser = (json || {}).slice(*KEYS), sql, parser
         @tree = whole_tree
       end
 
@@ -76,10 +77,7 @@ module NimbleLetter
         @left_out ||= filters(ids("without_filters")) + worn("lists", ids("without_lists")) + worn("tags", ids("without_tags"))
       end
 
-      # Not asked for where only single people are meant.
-      def parser = @parser ||= FieldCatalogue.parser
-
-      def part(json) = Part.new(json, parser.parse!(json))
+      def part(json) = Part.new(json, (@reader ||= @parser.call).parse!(json))
 
       # @return [Array<Part>] one test, or none
       def worn(field, values) = values.empty? ? [] : [part({"field" => "person.#{field}", "is" => "one_of", "value" => values})]

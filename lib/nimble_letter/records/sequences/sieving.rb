@@ -11,8 +11,9 @@ module NimbleLetter
       # @param reasons [Array<Core::Sieve::Reason>]
       # @param sequence_id [Integer, nil] the one people would join: what its members' addresses are counts too
       # @param few [Boolean] whether they are named one by one, so that it is cheaper to look up the address of each
-      def initialize(people, sql:, reasons: Core::Sieve.reasons, sequence_id: nil, few: false)
-        @people, @sql, @reasons, @sequence_id, @few = people, sql, reasons, sequence_id, few
+      # @param parser [#call] for a Core::Conditions::Parser
+      def initialize(people, sql:, reasons: Core::Sieve.reasons, sequence_id: nil, few: false, parser: -> { FieldCatalogue.parser })
+        @people, @sql, @reasons, @sequence_id, @few, @parser = people, sql, reasons, sequence_id, few, parser
       end
 
       # @return [Hash] see Core::Sieve.account
@@ -55,7 +56,7 @@ module NimbleLetter
       def judged = Records.db.from(@people.unordered.select(Sequel[:people][:id], reason.as(:reason)).as(:judged))
 
       def reason
-        parser = FieldCatalogue.parser
+        parser = @parser.call
         whens =
           @reasons.map do |reason|
             [Sequel.expr(reason.condition ? @sql.read(parser.parse!(reason.condition)) : {Sequel[:people][:id] => doubled}), reason.key]

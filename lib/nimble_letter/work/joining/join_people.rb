@@ -16,8 +16,6 @@ module NimbleLetter
       def call(ids)
         return [] if ids.empty?
 
-        # Nobody is in it twice.
-        sequence.lock!
         return [] unless sequence.under_way?
 
         may = Again.new(sequence, @moment, @rule).among(ids)
@@ -27,7 +25,8 @@ module NimbleLetter
 
       private
 
-      def sequence = @sequence ||= @rule.sequence
+      # Locked, so that nobody is in it twice.
+      def sequence = @sequence ||= Records::Sequence.for_update.first(id: @rule.sequence_id)
 
       # @return [Array<Integer>] those who joined
       def enrol(ids)

@@ -44,7 +44,7 @@ module NimbleLetter
 
       # @return [Array<Records::Member>] the new ones, in the order of the rows
       def insert_members
-        first, since = MemberStatus.of(@sequence).first, Records::Event.max(:id).to_i
+        first, since = @moment.ladder_of(@sequence.id).first, Records::Event.max(:id).to_i
         rows = @rows.map do |row|
           last = before[row.person.id]
           kept = (last if @keep_status)
