@@ -75,6 +75,10 @@ module NimbleLetter
       # @return [Core::Journey::Alike] the machine for a great many at once
       def alike = @alike ||= Core::Journey::Alike.new(machine)
 
+      # @param plan [Core::Journey::Plan]
+      # @return [Core::Journey::Ways] through it, for a great many
+      def ways(plan) = (@ways ||= {}.compare_by_identity)[plan] ||= Core::Journey::Ways.new(alike, plan)
+
       # @return [Core::Calendar::WorkCalendar] with the holidays where they live
       def calendar_of(person) = person.country ? (@calendars[person.country] ||= firm.calendar(now, person.country)) : calendar
 

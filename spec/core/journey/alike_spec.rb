@@ -62,6 +62,36 @@ RSpec.describe Core::Journey::Alike do
     expect(counting.asked).to be < decided * 0.97
   end
 
+  it "walks for those who are alike as it does for each, whatever the plan" do
+    PropCheck.forall(PropCheck::Generators.choose(0..10_000_000)).with_config(n_runs: 80) do |seed|
+      random = RandomJourneys.new(seed)
+      plan = random.plan
+      ways = Core::Journey::Ways.new(described_class.new(counting), plan)
+      kinds = Array.new(2) { {zone: random.zone, dates: random.dates.compact, answers: random.answers} }
+      12.times do |n|
+        joined = begin_at + random.pick([0, 0, 60, 3600 * 7, 86_400 * 30])
+        now = joined + random.pick([0, 0, 0, 86_400 * 3])
+        events = n.even? ? [] : random.happenings(plan).select { |event| event.at <= now }
+        one = known(seed: seed + n, nods: plan.all.map(&:id).select(&:even?), events: events, **kinds[n % 2])
+        place = random.pick([plan.entrance(joined), Core::Journey::Place.new(step_id: random.pick(plan.all).id, base: joined)])
+        upto = random.pick([nil, nil, now + 86_400 * 9])
+        steps = Core::Journey::Path.new(machine, plan, one).steps(place, now, upto: upto)
+        raise "another way" unless ways.steps(one, place, now, upto: upto) == steps
+      end
+    end
+  end
+
+  it "asks the machine once of what comes later on the same day, whenever on that day somebody comes to it" do
+    plan = plan_of(letter(1, amount: 1, to_minute: 690), letter(2, amount: 0, to_minute: 1080), letter(3, amount: 2, to_minute: 600))
+    ways = Core::Journey::Ways.new(described_class.new(counting), plan)
+    walked = Array.new(200) { |n| ways.steps(known(seed: n), plan.entrance(begin_at + n), begin_at + n) }
+    expect(walked.map { |steps| steps.map { |step, at| [step.id, at.to_date - begin_at.to_date] } }.uniq)
+      .to eq([[[1, 3], [2, 3], [3, 5]]])
+    expect(walked.map { |steps| steps[1].last }.uniq.size).to be > 180
+    # Before each step, and each at the end.
+    expect(counting.asked).to be_between(203, 206)
+  end
+
   it "asks the machine once for all who came on one day, and gives each a minute of their own" do
     plan = plan_of(letter(1, amount: 1, to_minute: 600), letter(2, amount: 3, unit: "days"))
     alike = described_class.new(counting)

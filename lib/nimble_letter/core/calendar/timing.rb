@@ -107,6 +107,13 @@ module NimbleLetter
           first && spanned(zone_in_use, fit, first, moved, fitting(day, about.calendar) > came_on)
         end
 
+        # @return [Array(Integer, Integer), nil] when its window opens and shuts on a day, in seconds since 1970; nil: the clocks change
+        #   meanwhile
+        def window(zone_in_use, date)
+          opens, shuts = [from_minute, shuts_at].map { |minute| Zones.instant(zone_in_use, date, minute).to_i }
+          [opens, shuts] if shuts - opens == (shuts_at - from_minute) * 60
+        end
+
         def spaced_by_day? = counted == "step" && !SECONDS.key?(unit)
 
         # @return [TZInfo::Timezone] by whose clock it goes

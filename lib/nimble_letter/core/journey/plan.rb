@@ -53,6 +53,13 @@ module NimbleLetter
         # @return [Integer, nil] id of the step that comes when this one is done; nil: none
         def following(id) = @follows.fetch(id)
 
+        # @param decision [Decisions::Send, Decisions::Do, Decisions::Take, Decisions::Skip]
+        # @return [Integer, nil] id of the step that somebody comes to by it
+        def beyond(decision)
+          step_id = decision.step.id
+          decision.is_a?(Decisions::Take) ? onto(step_id, decision.lane) : following(step_id)
+        end
+
         # @return [Integer, Steps::Lane, nil] id of the step before it, or the lane it is the first step of; nil: it is the first
         def leading(id) = @leads.fetch(id)
 

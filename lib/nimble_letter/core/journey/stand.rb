@@ -19,24 +19,41 @@ module NimbleLetter
         # @return [Integer] see Happenings.bits: whoever has any of these, or will, is somebody for themselves here
         attr_reader :heeds
 
+        # Of a day on which somebody who comes may still have what is due the same day. opens, shuts: its window, in seconds since 1970;
+        # before, after: what is decided for those who come before it opens, or when too little is left of it; within: the decision for
+        # those who come between
+        Today = Struct.new(:opens, :shuts, :before, :within, :after)
+        private_constant :Today
+
         # @param step [Steps::Letter, …]
         # @param zone [TZInfo::Timezone] by whose clock it goes
         # @param heeds [Integer]
         def initialize(step, zone, heeds)
-          @step, @heeds = step, heeds
+          @step, @zone, @heeds = step, zone, heeds
           @days = Calendar::DayNumbers.new(zone)
-          @by_day, @at_once, @openings, @reactions = {}, {}, {}.compare_by_identity, {}
+          @by_day, @today, @at_once, @openings, @reactions = {}, {}, {}, {}.compare_by_identity, {}
         end
 
         # @param came [Integer] to the step, in seconds since 1970
-        # @return [Leg, nil] nil: nobody has come then
-        def leg(came) = @by_day[@days.at(came)] || @at_once[came]
+        # @return [Leg, nil] nil: nobody like them has come then
+        def leg(came)
+          day = @days.at(came)
+          @by_day[day] || @at_once[came] || ((today = @today[day]) && leg_today(today, came))
+        end
 
         # @param came [Integer]
         # @param span [Calendar::Timing::Span] over which the decision is due for those who came then
         def keep(came, decision, span)
           leg = Leg.new(decision, span)
-          span.all_day ? @by_day[@days.at(came)] = leg : @at_once[came] = leg
+          day = @days.at(came)
+          return @by_day[day] = leg if span.all_day
+
+          today = @today.fetch(day) { @today[day] = window(day) } or return @at_once[came] = leg
+          case part(today, came)
+          when :before then today.before = leg
+          when :after then today.after = leg
+          when :within then today.within = decision
+          end
         end
 
         # @param event [Known::Event] that comes to somebody who is alike, while they wait
@@ -58,6 +75,37 @@ module NimbleLetter
         def opening(from, hours)
           kept = (@openings[hours] ||= {})
           kept.fetch(from) { kept[from] = yield }
+        end
+
+        private
+
+        def timing = @step.is_a?(Steps::Fork) ? @step.within : @step.timing
+
+        # @return [Today, nil] nil: the clocks change within its window
+        def window(day)
+          opens, shuts = timing.window(@zone, Calendar::Zones.day(day))
+          Today.new(opens, shuts) if opens
+        end
+
+        # @return [Symbol, nil] nil: at exactly the minute that was meant
+        def part(today, came)
+          minute = came / 60 * 60
+          return :before if minute < today.opens
+          return if minute == today.opens && timing.from_minute == timing.to_minute
+
+          (today.shuts - minute > Calendar::Timing::SHORTEST_WINDOW * 60) ? :within : :after
+        end
+
+        # What is left of the window begins with the next minute.
+        def leg_today(today, came)
+          case part(today, came)
+          when :before then today.before
+          when :after then today.after
+          when :within
+            opens = came / 60 * 60 + 60
+            span = Calendar::Timing::Span.new(opens, today.shuts - opens, nil, false)
+            @at_once[came] = Leg.new(today.within, span) if today.within
+          end
         end
       end
     end

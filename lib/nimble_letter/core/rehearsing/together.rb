@@ -14,15 +14,11 @@ module NimbleLetter
           crowds = @crowds[span] ||= []
           crowd = crowds.find { |all| all.heard == one.had_letter && all.box.equal?(one.box) }
           unless crowd
-            crowds << crowd = kind.new(stand, span, decision, following(decision), one)
+            crowds << crowd = kind.new(stand, span, decision, @plan.beyond(decision), one)
             @turns.gather(crowd, span.opens) if span.opens <= @end
           end
           crowd << one
         end
-
-        # @return [Integer, nil] id of the step that somebody alike comes to by a decision
-        def following(decision) =
-          decision.is_a?(Journey::Decisions::Take) ? @plan.onto(decision.step.id, decision.lane) : @plan.following(decision.step.id)
 
         # The turn of one of a crowd.
         def called(crowd, one, at)

@@ -43,7 +43,7 @@ module NimbleLetter
       end
 
       def times(plan, known, place, now) =
-        Core::Journey::Path.new(@moment.alike, plan, known).public_send(@of, place, now, upto: @upto).to_h { |step, at| [step.id, at] }
+        @moment.ways(plan).public_send(@of, known, place, now, upto: @upto).to_h { |step, at| [step.id, at] }
     end
   end
 end

@@ -72,8 +72,7 @@ module NimbleLetter
       # @return [Hash{Integer=>Time}] by step, in the proposed plan
       def after(old, member, known)
         place = Core::Journey::Moving.moved(old, @plan, member.place)
-        path = Core::Journey::Path.new(@moment.alike, @plan, known)
-        path.steps(place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
+        @moment.ways(@plan).steps(known, place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
       end
 
       def kind(old, member, before, after)
