@@ -48,12 +48,12 @@ module NimbleLetter
         def along(known, heard, place, now, upto, steps)
           return [place, now] if place.begun || !place.base.subsec.zero?
 
-          stands, step_id, came = @alike.stands(@plan, known), place.step_id, place.base.to_i
-          at, limit = now.to_f, upto&.to_i
+          stands, step_id, came, at = @alike.stands(@plan, known), place.step_id, place.base.to_i, nil
+          limit, earliest = upto&.to_i, now.to_r
           while (leg = leg(stands[step_id], came, heard))
             due = leg.at(known.seed)
             # What is due already hangs on what time it is.
-            break if due < at
+            break if due < (at || earliest)
             return [place, now, true] if limit && due > limit
 
             decision = leg.decision
@@ -61,7 +61,7 @@ module NimbleLetter
             step_id = @plan.beyond(decision)
             came = at = due
           end
-          (at == now.to_f && step_id == place.step_id) ? [place, now] : [place.on(step_id, Time.at(came).utc), Time.at(came).utc]
+          at ? [place.on(step_id, Time.at(at).utc), Time.at(at).utc] : [place, now]
         end
 
         def leg(stand, came, heard)
