@@ -23,7 +23,7 @@ module NimbleLetter
         [Records::PersonalLine, Records::LetterFill].each { |written| written.join(plan.all.map(&:id), ids_by_person(members)) }
         halted = @sequence.state == "paused"
         people = @rows.to_h { |row| [row.person.id, row.person] }
-        first = @rows.zip(members).to_h { |row, member| [member.id, row.first] }
+        first = @rows.zip(members).filter_map { |row, member| [member.id, row.first] if row.first }.to_h
         members.each_slice(ONWARD) do |some|
           # Steps whose date is past or missing may have nobody left in it at once.
           Onward.new(plan, @sequence.id, @moment, people: people, halted: halted).call(some, first: first)

@@ -5,6 +5,9 @@ module NimbleLetter
     # Somebody who would join a sequence: from whom they would hear, when their first step is counted from, and what lies ahead of
     # them. Most is asked of few, so it is reckoned when it is asked.
     class Prospect
+      LETTER = Core::Journey::Steps::Letter
+      private_constant :LETTER
+
       # person: as much of them as the journey asks for.
       attr_reader :person, :mailbox, :base, :known
 
@@ -18,12 +21,15 @@ module NimbleLetter
         @person, @mailbox, @base, @due, @known, @plan, @moment = person, mailbox, base, due, known, plan, moment
       end
 
-      # @return [Core::Journey::Decisions] what the journey decides of them first
-      def first = @first ||= @moment.machine.next(@plan, @plan.entrance(base), known, @moment.now)
+      # @return [Core::Journey::Decisions, nil] what the journey decides of them first, where that is about a letter; what else they begin
+      #   with may ask about what is so only when they have joined
+      def first
+        @first ||= @moment.machine.next(@plan, @plan.entrance(base), known, @moment.now) if @plan.steps.first.is_a?(LETTER)
+      end
 
       # @return [Array<Array(Core::Journey::Steps::Letter, Time)>] in order, if they do nothing
       def passage
-        @passage ||= Core::Journey::Path.new(@moment.machine, @plan, @known).letters(@plan.entrance(base), base)
+        @passage ||= @moment.ways(@plan).letters(@known, @plan.entrance(base), base)
       end
 
       # @return [Time, nil] when their first letter goes; nil when there is none
