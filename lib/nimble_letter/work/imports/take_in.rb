@@ -92,7 +92,7 @@ module NimbleLetter
         marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
         made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
         ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(
-          known.map { |row| [row[:person_id], row[:values]] },
+          MergedSince.follow(known.map { |row| [row[:person_id], row[:values]] }),
           @import.change_set
         )
         note(made)
