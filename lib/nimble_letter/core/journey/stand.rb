@@ -14,16 +14,17 @@ module NimbleLetter
           def at(seed) = span.seconds(Machine.spacing(seed, decision.step.id))
         end
 
-        # @return [Steps::Letter, …]
-        attr_reader :step
-        # @return [Integer] see Happenings.bits: whoever has any of these, or will, is somebody for themselves here
-        attr_reader :heeds
-
         # Of a day on which somebody who comes may still have what is due the same day. opens, shuts: its window, in seconds since 1970;
         # before, after: what is decided for those who come before it opens, or when too little is left of it; within: the decision for
         # those who come between
         Today = Struct.new(:opens, :shuts, :before, :within, :after)
-        private_constant :Today
+        MOST_AT_ONCE = 500
+        private_constant :Today, :MOST_AT_ONCE
+
+        # @return [Steps::Letter, …]
+        attr_reader :step
+        # @return [Integer] see Happenings.bits: whoever has any of these, or will, is somebody for themselves here
+        attr_reader :heeds
 
         # @param step [Steps::Letter, …]
         # @param zone [TZInfo::Timezone] by whose clock it goes
@@ -48,7 +49,7 @@ module NimbleLetter
           day = @days.at(came)
           return @by_day[day] = leg if span.all_day
 
-          today = @today.fetch(day) { @today[day] = window(day) } or return @at_once[came] = leg
+          today = @today.fetch(day) { @today[day] = window(day) } or return at_once(came, leg)
           case part(today, came)
           when :before then today.before = leg
           when :after then today.after = leg
@@ -96,6 +97,12 @@ module NimbleLetter
           (today.shuts - minute > Calendar::Timing::SHORTEST_WINDOW * 60) ? :within : :after
         end
 
+        # Many come at the same instant, or each at another.
+        def at_once(came, leg)
+          @at_once.clear if @at_once.size >= MOST_AT_ONCE
+          @at_once[came] = leg
+        end
+
         # What is left of the window begins with the next minute.
         def leg_today(today, came)
           case part(today, came)
@@ -104,7 +111,7 @@ module NimbleLetter
           when :within
             opens = came / 60 * 60 + 60
             span = Calendar::Timing::Span.new(opens, today.shuts - opens, nil, false)
-            @at_once[came] = Leg.new(today.within, span) if today.within
+            at_once(came, Leg.new(today.within, span)) if today.within
           end
         end
       end

@@ -4,7 +4,15 @@ module NimbleLetter
   module Web
     # A colleague as an admin sees them.
     module ColleagueJson
-      def self.write(account)
+      # @param accounts [Array<Records::Account>]
+      # @return [Array<Hash>]
+      def self.rows(accounts)
+        theirs = Work::Theirs.of(accounts.map(&:id))
+        accounts.map { |one| write(one, theirs.fetch(one.id)) }
+      end
+
+      # @param theirs [Hash] see Work::Theirs
+      def self.write(account, theirs = Work::Theirs.of([account.id]).fetch(account.id))
         {
           id: account.id,
           name: account.name,
@@ -12,7 +20,8 @@ module NimbleLetter
           role: account.role,
           # A name in a file of contacts has no sign-in at all.
           signs_in: !account.password_hash.nil?,
-          closed: !account.open?
+          closed: !account.open?,
+          **theirs
         }
       end
     end

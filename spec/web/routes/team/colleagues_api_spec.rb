@@ -17,6 +17,21 @@ RSpec.describe "/api/colleagues" do
     expect(log_lines("colleague_changed").map { |line| line[:about] }).to eq(["Idris Vale: is now an admin"])
   end
 
+  it "says what goes by the name of each, which stays so when their sign-in is closed" do
+    theirs = Array.new(3) { make_person(owner_id: idris.id) }
+    theirs.first.update(deleted_at: now)
+    make_mailbox(account_id: idris.id)
+    # One is done, and one is about somebody in the bin.
+    [[theirs.last, "open"], [theirs.last, "done"], [theirs.first, "open"]].each do |person, state|
+      Records::Task.create(person_id: person.id, account_id: idris.id, words: "Ring them", state: state, made_at: now, updated_at: now)
+    end
+    listed = call_api(:get, "/api/colleagues")["colleagues"].to_h { |one| [one["name"], one.values_at("people", "tasks", "mailboxes")] }
+    expect(listed).to include("Idris Vale" => [2, 1, 1], "Maren Holt" => [0, 0, 0])
+    expect(call_api(:patch, "/api/colleagues/#{idris.id}", {closed: true})).to include("people" => 2, "tasks" => 1, "mailboxes" => 1)
+    owned = call_api(:post, "/api/people/search", {condition: {field: "person.owner", is: "one_of", value: [idris.id]}})
+    expect(owned["total"]).to eq(2)
+  end
+
   it "closes a sign-in at once, and opens it again" do
     elsewhere
     sign_in(idris)

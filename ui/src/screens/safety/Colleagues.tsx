@@ -1,8 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../api/client'
+import { plural } from '../../app/format'
 import { useSession } from '../../app/session'
 import { stale } from '../../app/stale'
 import { ErrorNote, Loading } from '../../parts/States'
+import { PeopleCount } from '../people/behind/PeopleCount'
 
 type Colleague = Shape<'Colleague'>
 
@@ -50,7 +52,10 @@ export function Colleagues() {
                   </select>
                 )}
               </td>
-              <td>{one.closed ? 'sign-in closed' : one.signs_in ? 'can sign in' : 'does not sign in'}</td>
+              <td>
+                {one.closed ? 'sign-in closed' : one.signs_in ? 'can sign in' : 'does not sign in'}
+                <Theirs of={one} />
+              </td>
               <td className="text-right">
                 {one.id !== account.id && one.signs_in && (
                   <button
@@ -68,9 +73,34 @@ export function Colleagues() {
         </tbody>
       </table>
       <p className="muted text-xs mt-2">
-        Admins change what the firm sets and who works here. Closing a sign-in ends it at once, wherever it is in use; letters
-        from a colleague’s mailbox go on.
+        Admins change what the firm sets and who works here. Closing a sign-in ends it at once, wherever it is in use. What goes
+        by a colleague’s name stays so: letters from their mailbox go on, their people have to be given to somebody else, and
+        their tasks are seen by everybody.
       </p>
     </section>
+  )
+}
+
+/** What goes by a colleague's name. */
+function Theirs({ of }: { of: Colleague }) {
+  const more = [
+    of.tasks > 0 && plural(of.tasks, 'task to do', 'tasks to do'),
+    of.mailboxes > 0 && plural(of.mailboxes, 'mailbox', 'mailboxes'),
+  ].filter(Boolean)
+  if (of.people === 0 && more.length === 0) return null
+  return (
+    <span className="muted text-xs block">
+      {of.people > 0 && (
+        <PeopleCount
+          title={`The people of ${of.name}`}
+          count={of.people}
+          condition={{ field: 'person.owner', is: 'one_of', value: [of.id] }}
+        >
+          {plural(of.people, 'person', 'people')}
+        </PeopleCount>
+      )}
+      {of.people > 0 && more.length > 0 && ', '}
+      {more.join(', ')}
+    </span>
   )
 }

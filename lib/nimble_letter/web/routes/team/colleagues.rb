@@ -8,7 +8,7 @@ module NimbleLetter
         def self.registered(app)
           app.get "/api/colleagues" do
             moment.admin!
-            json(colleagues: Records::Account.order(:name).all.map { |one| ColleagueJson.write(one) })
+            json(colleagues: ColleagueJson.rows(Records::Account.order(:name).all))
           end
 
           app.post "/api/colleagues" do
