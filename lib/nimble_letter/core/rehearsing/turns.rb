@@ -57,7 +57,7 @@ module NimbleLetter
         end
 
         # @param ones [Array<Traveller>]
-        # @param times [Array<Integer>] small ones
+        # @param times [Array<Integer>] of each of them
         # @return [Array<Traveller>] in the order of their times
         def in_order(ones, times)
           i = -1
