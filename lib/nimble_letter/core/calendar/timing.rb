@@ -22,6 +22,8 @@ module NimbleLetter
         WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
         SPREAD_SHARE = 10 # or this part of the delay, whichever is less
 
+        GOLDEN = 2_654_435_761 # 2**32 by the golden ratio
+
         # at: UTC. from: what was counted from, an instant or a day. moved: why it is not the day or time that was counted
         # (:day_off, :weekday, :window), or nil. late: whether it was past when the member came to the step.
         Due = Struct.new(:at, :from, :moved, :late)
@@ -42,7 +44,7 @@ module NimbleLetter
 
         # Knuth's multiplicative hash spreads neighbouring numbers evenly (The Art of Computer Programming 3, 6.4).
         # @return [Integer] seconds into a stretch of so many
-        def self.spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
+        def self.spread(seconds, seed) = seconds.positive? ? ((seed * GOLDEN) & 0xFFFFFFFF) * seconds >> 32 : 0
 
         # As .spread, for a great many.
         # @param from [Integer] seconds since 1970 when the stretch begins
@@ -51,7 +53,7 @@ module NimbleLetter
         def self.spread_all(from, seconds, seeds)
           return Array.new(seeds.size, from) unless seconds.positive?
 
-          seeds.map { |seed| from + (((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32) }
+          seeds.map { |seed| from + (((seed * GOLDEN) & 0xFFFFFFFF) * seconds >> 32) }
         end
 
         # @param counted [String] of COUNTED: from when
@@ -112,6 +114,16 @@ module NimbleLetter
         def window(zone_in_use, date)
           opens, shuts = [from_minute, shuts_at].map { |minute| Zones.instant(zone_in_use, date, minute).to_i }
           [opens, shuts] if shuts - opens == (shuts_at - from_minute) * 60
+        end
+
+        # @param minute [Integer] of a day on which it may be due
+        # @return [Symbol, nil] how one comes to that day's window: :before it opens, :within it, or :after, when too little is left of
+        #   it to space letters; nil: at exactly the minute that was meant
+        def part(minute)
+          return :before if minute < from_minute
+          return if minute == from_minute && to_minute == from_minute
+
+          (shuts_at - minute > SHORTEST_WINDOW) ? :within : :after
         end
 
         def spaced_by_day? = counted == "step" && !SECONDS.key?(unit)
@@ -233,12 +245,11 @@ module NimbleLetter
           fit = fitting(day, about.calendar)
           moved = moved(day, about.calendar) unless fit == day
           return [fit, from_minute, moved] unless fit == came_on
-          # At exactly that minute there is nothing left to space.
-          return [fit, nil, moved] if minute == from_minute && to_minute == from_minute
 
-          left = shuts_at - [minute, from_minute].max
-          return [fit, (minute < from_minute) ? from_minute : minute + 1, moved] if minute < from_minute || left > SHORTEST_WINDOW
-          return [fit, from_minute, moved] if fixed?
+          part = part(minute)
+          # At exactly that minute there is nothing left to space.
+          return [fit, nil, moved] if part.nil?
+          return [fit, (part == :within) ? minute + 1 : from_minute, moved] if part != :after || fixed?
 
           [fitting(fit + 1, about.calendar), from_minute, moved || :window]
         end

@@ -88,14 +88,8 @@ module NimbleLetter
           Today.new(opens, shuts) if opens
         end
 
-        # @return [Symbol, nil] nil: at exactly the minute that was meant
-        def part(today, came)
-          minute = came / 60 * 60
-          return :before if minute < today.opens
-          return if minute == today.opens && timing.from_minute == timing.to_minute
-
-          (today.shuts - minute > Calendar::Timing::SHORTEST_WINDOW * 60) ? :within : :after
-        end
+        # @return [Symbol, nil] see Calendar::Timing#part
+        def part(today, came) = timing.part(timing.from_minute + (came - today.opens).div(60))
 
         # Many come at the same instant, or each at another.
         def at_once(came, leg)

@@ -174,10 +174,10 @@ module NimbleLetter
           @free[box_id] = at unless @free[box_id]&.>(at)
         end
 
-        # Knuth's multiplicative hash, as windows are spread by (Calendar::Timing).
+        # As windows are spread over.
         def gap(box, person_id)
           first, last = box.pace
-          first + (((person_id * 2_654_435_761) & 0xFFFFFFFF) * (last - first + 1) >> 32)
+          first + Calendar::Timing.spread(last - first + 1, person_id)
         end
       end
     end

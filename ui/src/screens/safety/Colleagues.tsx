@@ -83,9 +83,10 @@ export function Colleagues() {
 
 /** What goes by a colleague's name. */
 function Theirs({ of }: { of: Colleague }) {
+  // No numbers of what cannot be opened from here.
   const more = [
-    of.tasks > 0 && plural(of.tasks, 'task to do', 'tasks to do'),
-    of.mailboxes > 0 && plural(of.mailboxes, 'mailbox', 'mailboxes'),
+    of.tasks > 0 && (of.tasks > 1 ? 'tasks to do' : 'a task to do'),
+    of.mailboxes > 0 && (of.mailboxes > 1 ? 'mailboxes' : 'a mailbox'),
   ].filter(Boolean)
   if (of.people === 0 && more.length === 0) return null
   return (
