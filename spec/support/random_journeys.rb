@@ -24,6 +24,12 @@ class RandomJourneys
       ends_at: pick([nil, nil, BEGIN_AT + @random.rand(DAYS) * 86_400])
     )
 
+  # What most plans are: letters, and forks by what comes of them.
+  def plain_plan
+    steps = Array.new(2 + @random.rand(3)) { [letter(id, **days), pick([parting, parting, nil])] }
+    plan_of(*steps.flatten.compact, leave_on: pick([[], %w[replied]]))
+  end
+
   # Another plan made of this one: steps gone, put in, and in another order.
   def changed(plan)
     steps = plan.steps.reject { @random.rand(4).zero? }
@@ -103,6 +109,17 @@ class RandomJourneys
       within: pick([nil, {amount: @random.rand(6)}, {amount: 3, unit: "hours", from_minute: 0, to_minute: 1440, days: "any"}])
     )
   end
+
+  def parting
+    within = pick([{amount: 0}, {amount: 1}, {amount: 1, days: "any"}, {amount: 2}, {amount: 3}, {amount: 5, unit: "hours"}])
+    lanes = pick([%w[opened], %w[opened], %w[replied], %w[replied opened], %w[bounced clicked]]).map do |kind|
+      test = reaction(kind, step_id: pick([nil, nil, @id]))
+      lane(id, test, *Array.new(@random.rand(3)) { letter(id, **days) }, comes_back: pick([true, false]))
+    end
+    fork(id, *lanes, *pick([[], [lane(id, nil, letter(id, **days))]]), within: within.merge(to_minute: pick([540, 700, 1080])))
+  end
+
+  def days = {amount: @random.rand(4), unit: pick(%w[days working_days]), to_minute: pick([540, 690, 1080]), zone: pick(%w[theirs ours])}
 
   def fewer_lanes(fork) = Steps::Fork.new(id: fork.id, within: fork.within, lanes: fork.lanes.reject { @random.rand(4).zero? })
 

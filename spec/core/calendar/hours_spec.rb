@@ -18,6 +18,16 @@ RSpec.describe Core::Calendar::Hours do
     expect(hours.stretch(at(12, 18), at(13, 8))).to be_nil
   end
 
+  it "cover what lies in them from end to end, unless clocks change meanwhile" do
+    cover = ->(from, to) { hours.cover?(from.to_i, to.to_i) }
+    expect([cover.call(at(12, 8), at(12, 17, 59)), cover.call(at(12, 7, 59), at(12, 9)), cover.call(at(12, 9), at(12, 18))])
+      .to eq([true, false, false])
+    expect(cover.call(at(12, 9), at(13, 9))).to be(false)
+    night = described_class.new(london, 0, 300)
+    clocks = Time.utc(2026, 10, 25)
+    expect([night.cover?(clocks.to_i, clocks.to_i + 7200), night.cover?(clocks.to_i + 86_400, clocks.to_i + 93_600)]).to eq([false, true])
+  end
+
   # @return [Boolean] whether some of that day's window lies in the hours
   def meets_on?(timing, hours, zone, day)
     window = [timing.from_minute, [timing.to_minute, timing.from_minute + 1].max]

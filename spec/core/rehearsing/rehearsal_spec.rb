@@ -13,7 +13,7 @@ RSpec.describe Core::Rehearsing::Rehearsal do
   def rehearsed(ids, reactions: ->(_step, _at) { [] })
     assumption = Class.new(SimpleDelegator) do
       define_method(:possible) { Core::Journey::Happenings::ALL }
-      define_method(:reactions) { |_person, step, at, _link, _heeded| reactions.call(step, at) }
+      define_method(:reactions) { |_person, step, at, _link, _heeded| reactions.call(step, Time.at(at).utc) }
     end.new(Core::Rehearsing::Assumption.nobody)
     travellers = ids.map { |id| Core::Rehearsing::Traveller.new(id, box, plan.entrance(monday), known(seed: id), false) }
     described_class.new(machine, plan, room, assumption).run(travellers, monday)
@@ -25,7 +25,7 @@ RSpec.describe Core::Rehearsing::Rehearsal do
     room.sent(box.id, Date.new(2026, 2, 24), 1)
     run = rehearsed([1], reactions: ->(step, at) { [event("replied", step, at + 30 * 3600)] })
     expect(run.letters.map { |letter| [letter.step_id, letter.at] }).to eq([[1, monday]])
-    expect(run.outs.map(&:to_a)).to eq([[1, monday + 30 * 3600, "replied"]])
+    expect(run.outs.map { |out| [out.person_id, out.at, out.reason] }).to eq([[1, monday + 30 * 3600, "replied"]])
   end
 
   it "keeps waiting through what nothing of the plan heeds" do
@@ -39,6 +39,14 @@ RSpec.describe Core::Rehearsing::Rehearsal do
     run = rehearsed([1, 2])
     expect(run.letters.map { |letter| [letter.person_id, letter.step_id, (letter.at - monday).to_i / 86_400] })
       .to eq([[1, 1, 0], [1, 2, 1], [2, 1, 2], [2, 2, 3]])
+  end
+
+  it "is not for what takes too long, and says how far it came" do
+    stub_const("NimbleLetter::Core::Rehearsing::Rehearsal::MOST_TURNS", 9)
+    expect(rehearsed([1, 2]).letters.size).to eq(4)
+    expect { rehearsed(1..9) }.to raise_error(Invalid, /by 27 February 2026 much of it is still to come/) do |error|
+      expect(error.code).to eq(:too_long)
+    end
   end
 
   describe "with a pace" do
@@ -74,8 +82,8 @@ RSpec.describe Core::Rehearsing::Rehearsal do
       gone.expect([event("replied", plan[1], monday + 8 * 3600)])
       room.free_from(box.id, monday + 9 * 3600 - 60)
       run = run([gone, one(2, monday, true)])
-      expect(run.letters.first.to_a.values_at(0, 3)).to eq([2, (monday + 9 * 3600 - 60).to_i])
-      expect(run.outs.first.to_a).to eq([1, monday + 8 * 3600, "replied"])
+      expect(run.letters.first).to have_attributes(person_id: 2, at: monday + 9 * 3600 - 60)
+      expect(run.outs.first).to have_attributes(person_id: 1, at: monday + 8 * 3600, reason: "replied")
       expect(run.outs.map(&:at)).to eq(run.outs.map(&:at).sort)
     end
   end

@@ -25,6 +25,14 @@ module NimbleLetter
           at((minute < @from_minute) ? day : day + 1, @from_minute).to_i
         end
 
+        # @param opens [Integer] seconds since 1970
+        # @param shuts [Integer] likewise, included
+        # @return [Boolean] whether they are open all the while, on one day whose clocks do not change
+        def cover?(opens, shuts)
+          (day, first), (other, last) = [opens, shuts].map { |seconds| Zones.local(@zone, seconds) }
+          day == other && first >= @from_minute && last < @to_minute && last - first == shuts / 60 - opens / 60
+        end
+
         # @param opens [Time] of a window of a day at most
         # @param shuts [Time] its end, excluded
         # @return [Array(Time, Time), nil] the longest stretch of the window that lies in these hours; nil: none does

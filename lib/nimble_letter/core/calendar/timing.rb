@@ -22,8 +22,6 @@ module NimbleLetter
         WIDEST_SPREAD = 15 * 60 # seconds, of what is counted in minutes and hours
         SPREAD_SHARE = 10 # or this part of the delay, whichever is less
 
-        GOLDEN = 2_654_435_761 # 2**32 by the golden ratio
-
         # at: UTC. from: what was counted from, an instant or a day. moved: why it is not the day or time that was counted
         # (:day_off, :weekday, :window), or nil. late: whether it was past when the member came to the step.
         Due = Struct.new(:at, :from, :moved, :late)
@@ -44,17 +42,7 @@ module NimbleLetter
 
         # Knuth's multiplicative hash spreads neighbouring numbers evenly (The Art of Computer Programming 3, 6.4).
         # @return [Integer] seconds into a stretch of so many
-        def self.spread(seconds, seed) = seconds.positive? ? ((seed * GOLDEN) & 0xFFFFFFFF) * seconds >> 32 : 0
-
-        # As .spread, for a great many.
-        # @param from [Integer] seconds since 1970 when the stretch begins
-        # @param seeds [Array<Integer>]
-        # @return [Array<Integer>] likewise
-        def self.spread_all(from, seconds, seeds)
-          return Array.new(seeds.size, from) unless seconds.positive?
-
-          seeds.map { |seed| from + (((seed * GOLDEN) & 0xFFFFFFFF) * seconds >> 32) }
-        end
+        def self.spread(seconds, seed) = seconds.positive? ? ((seed * 2_654_435_761) & 0xFFFFFFFF) * seconds >> 32 : 0
 
         # @param counted [String] of COUNTED: from when
         # @param amount [Integer] of units; negative for so long before a date

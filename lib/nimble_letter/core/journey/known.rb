@@ -56,7 +56,16 @@ module NimbleLetter
           )
         end
 
+        # @param seed [Integer]
+        # @return [Known] somebody else of whom the same is known
+        def like(seed) = dup.seeded(seed)
+
         protected
+
+        def seeded(seed)
+          @seed = seed
+          freeze
+        end
 
         def happened(more)
           @events += more

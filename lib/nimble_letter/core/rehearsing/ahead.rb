@@ -9,21 +9,21 @@ module NimbleLetter
 
         # What the journey decides next; or what is assumed to happen before that.
         # @param now [Integer] seconds since 1970
-        # @return [Crowd, Object] the crowd they have joined, if they have
+        # @return [Crowd, Reaction, Object] the crowd they have joined, if they have, or what they did before the step
         def ahead(one, now)
           return out(one, now) if @plan.over?(one.step_id, one.heard)
 
           stand = one.stand(@machine, @plan)
           leg = stand&.leg(one.base) or return expects(one, now) || alone(one, now)
           opens = leg.span.opens
-          return gather(Crowd, stand, leg.span, leg.decision, one) if opens >= now && @turns.later?(opens)
+          return gathering(stand, leg.span, leg.decision, one) << one if opens >= now && @turns.later?(opens)
 
           at = leg.at(one.seed)
           (at >= now) ? decided(one, leg.decision, at, at) : alone(one, now)
         end
 
         # At a fork those who react alike are alike as well.
-        # @return [Object, nil] nil: what becomes of them is not what becomes of their like
+        # @return [Reaction, nil] nil: what becomes of them is not what becomes of their like
         def expects(one, now)
           return if one.pending.empty?
 
@@ -35,8 +35,22 @@ module NimbleLetter
           at = event.at.to_i + delay if lane
           return unless lane && only?(one, event, at) && at < stand.leg(one.base)&.at(one.seed).to_i
 
-          take = Journey::Decisions::Take.new(step: stand.step, lane: lane, at: event.at, because: event)
-          decided(one, take, event.at.to_i, at)
+          Reaction.new(event.id, stand, @plan.onto(stand.step.id, lane), delay).tap { |reaction| reacts(one, reaction, event) }
+        end
+
+        # Whoever takes a lane is in nobody's way, and has nothing to wait for.
+        def reacts(one, reaction, event)
+          came = event.at.to_i
+          at = came + reaction.delay
+          return if at > @end
+
+          one.hear(at)
+          one.follow(event, reaction.step_id, came)
+          onward = reaction.onward
+          return onward << one if onward && onward.opens >= at && onward.takes?(one, came)
+
+          joined = ahead(one, at)
+          reaction.onward = joined if joined.is_a?(Crowd)
         end
 
         # @return [Boolean] whether nothing else happens to them by then
@@ -69,7 +83,8 @@ module NimbleLetter
 
         # @return [Journey::Known::Event, nil] the first to come that decides anything at the step they stand before
         def heeded(one)
-          one.pending.find { |event| @plan.heeds?(one.step_id, event.kind) } unless one.pending.empty?
+          one.pending.each { |event| return event if @plan.heeds?(one.step_id, event.kind) }
+          nil
         end
 
         # Somebody looks as soon as it is time to.

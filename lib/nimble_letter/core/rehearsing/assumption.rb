@@ -33,6 +33,8 @@ module NimbleLetter
         def initialize(rates, seed: 0, soon: false)
           @rates, @seed, @soon = rates, seed, soon
           @opens, @clicks, @replies, @bounces = %w[opened clicked replied bounced].map { |kind| chance(kind) }
+          # By kind and step, but for the time.
+          @events = KINDS.to_h { |kind| [kind, {}.compare_by_identity] }
           @possible = Journey::Happenings.bits([@opens, @clicks, @replies, @bounces].select { |chance| chance.rate.positive? }.map(&:kind))
         end
 
@@ -44,7 +46,7 @@ module NimbleLetter
 
         # @param person_id [Integer]
         # @param step [Journey::Steps::Letter]
-        # @param at [Time] when they got it
+        # @param at [Integer] when they got it, in seconds since 1970
         # @param link [String, nil] the one a click is on
         # @param heeded [Integer] see Journey::Happenings.bits: what else happens goes unsaid
         # @return [Array<Journey::Known::Event>] oldest first
@@ -58,18 +60,17 @@ module NimbleLetter
           clicked = opened && heeded & CLICKED != 0 && after(@clicks, person_id, step, opened)
           replied = after(@replies, person_id, step, opened || at)
           opened = nil if (heeded & OPENED).zero?
-          return NOTHING unless opened || clicked || replied
+          return opened ? [event("opened", step, opened)] : NOTHING unless clicked || replied
 
-          in_order([(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
-            (event("replied", step, replied) if replied)].compact)
+          [(event("opened", step, opened) if opened), (event("clicked", step, clicked, link) if clicked),
+            (event("replied", step, replied) if replied)].compact.sort_by!(&:at)
         end
 
-        # @return [Journey::Known::Event] that a colleague is done with a task, with its first outcome
+        # @param at [Integer] seconds since 1970
+        # @return [Journey::Known::Event] that a colleague is done with a task then, with its first outcome
         def done(step, at) = event("task_done", step, at, nil, step.outcomes.first)
 
         private
-
-        def in_order(events) = (events.size > 1) ? events.sort_by(&:at) : events
 
         def chance(kind)
           number = @seed * 64 + NUMBERS.fetch(kind)
@@ -90,7 +91,7 @@ module NimbleLetter
 
           rate *= @rates.by_person.fetch(person_id, 1) if @rates.by_person
           rate *= @rates.by_step.fetch(step.id, 1) if @rates.by_step
-          rate.positive? && share(chance.whether, person_id, step) < rate
+          rate.positive? && (rate >= 1 || share(chance.whether, person_id, step) < rate)
         end
 
         # @param question [Integer] a number of its own for each
@@ -107,9 +108,15 @@ module NimbleLetter
         end
 
         def event(kind, step, at, link = nil, outcome = nil)
-          # Assumed ones have numbers of their own, below those of what happened.
+          event = (@events[kind][step] ||= unsaid(kind, step, link, outcome)).dup
+          event.at = Time.at(at).utc
+          event
+        end
+
+        # Assumed ones have numbers of their own, below those of what happened.
+        def unsaid(kind, step, link, outcome)
           id = -(step.id * KINDS.size + NUMBERS.fetch(kind) + 1)
-          Journey::Known::Event.new(id: id, kind: kind, at: at, step_id: step.id, link: link, outcome: outcome, by_machine: false)
+          Journey::Known::Event.new(id: id, kind: kind, step_id: step.id, link: link, outcome: outcome, by_machine: false)
         end
       end
     end

@@ -13,6 +13,9 @@ module NimbleLetter
           @box, @waiting = box, []
         end
 
+        # See Crowd#kind.
+        def kind = :line
+
         # @param traveller [Traveller]
         def <<(traveller)
           @waiting << traveller

@@ -25,12 +25,15 @@ module NimbleLetter
         # @param wanted [Integer] when it was due, in seconds since 1970
         # @param why [Symbol, nil] what kept it
         def sent(one, step, at, wanted, why)
-          @letters << Rehearsal::Letter.new(one.id, step.id, one.box.id, at, wanted, why)
+          @letters << Letter.new(one.id, step.id, one.box.id, at, wanted, why)
           one.had_letter = true
           matters = @matters[step.id]
-          return if matters.zero?
+          react(one, step, at, matters) unless matters.zero?
+        end
 
-          reactions = @assumption.reactions(one.id, step, Time.at(at).utc, @links[step], matters)
+        # @param matters [Integer] see Journey::Happenings.bits: what may still decide anything for them
+        def react(one, step, at, matters)
+          reactions = @assumption.reactions(one.id, step, at, @links[step], matters)
           one.expect(reactions) unless reactions.empty?
         end
 
@@ -69,10 +72,10 @@ module NimbleLetter
           span = opening_span(one, opens) or return put_off(one, one.due = opening_alone(one, opens))
           return put_off(one, one.due = its_own(span, one)) if heeded(one) || !together?(span)
 
-          gather(PutOff, one.stand(@machine, @plan), span, one.decision, one)
+          gathering(one.stand(@machine, @plan), span, one.decision, one, late: true) << one
         end
 
-        # @return [Boolean] whether those who are put off to it can wait for the first of them; whom something takes out meanwhile can't
+        # @return [Boolean] whether those who are put off to it can go together; whom something takes out meanwhile can't
         def together?(span) = @turns.later?(span.opens) && @room.same_day?(span.opens, span.opens + span.length)
 
         def its_own(span, one) = span.seconds(Journey::Machine.spacing(one.seed, one.step_id))

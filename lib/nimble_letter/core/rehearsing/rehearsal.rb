@@ -10,14 +10,6 @@ module NimbleLetter
         include Together
         include Outgoing
 
-        # A letter that goes. seconds: when; due: when it was to go; why: what kept it until then, see Sending::Room
-        Letter = Struct.new(:person_id, :step_id, :box_id, :seconds, :due, :why) do
-          # @return [Time]
-          def at = Time.at(seconds).utc
-
-          # @return [Time]
-          def wanted = Time.at(due).utc
-        end
         # Something that is done. person_id: for whom; box_id: from which they hear
         Doing = Struct.new(:person_id, :step, :seconds, :box_id) do
           # @return [Time]
@@ -30,11 +22,14 @@ module NimbleLetter
           def why = nil
         end
         # The way out of it. reason: of Journey::Decisions::Leave, or nil at its end
-        Out = Struct.new(:person_id, :at, :reason)
+        Out = Struct.new(:person_id, :seconds, :reason) do
+          # @return [Time]
+          def at = Time.at(seconds).utc
+        end
         # Whoever is still on the way then.
         HORIZON = 3 * 366 * 86_400
-        # What takes longer than so many turns is nothing to wait for.
-        MOST_TURNS = 1_000_000
+        # What takes longer than so many turns, some eight seconds, is nothing to wait for.
+        MOST_TURNS = 2_000_000
 
         # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
         attr_reader :letters, :doings, :outs
@@ -62,14 +57,16 @@ module NimbleLetter
         def run(travellers, now)
           now = now.to_i
           @turns, @end = Turns.new(travellers), now + HORIZON
-          travellers.each { |one| ahead(one, now) }
+          travellers.each { |one| one.lately = @room.lately(one.id) }
+          set_out(travellers, now)
           @turns.each do |one, with, at|
             too_long(at) if (@taken += 1) > MOST_TURNS
-            case with
+            case with&.kind
             when nil then turn(one, at)
-            when PutOff then call_first(with, at)
-            when Crowd then with.passes? ? pass_on(with) : called(with, one, at)
-            else move_up(with, at)
+            when :letters then called(with, one, at)
+            when :steps then step(with, one, at)
+            when :passing then pass_on(with)
+            when :line then move_up(with, at)
             end
           end
           self
@@ -124,7 +121,7 @@ module NimbleLetter
         def does(one, step, at)
           @doings << Doing.new(one.id, step, at, one.box.id)
           # Whether or not the sequence waits for it: a lane further on may ask.
-          one.expect([@assumption.done(step, @due.call(step, Time.at(at).utc))]) if step.is_a?(Journey::Steps::Task)
+          one.expect([@assumption.done(step, @due.call(step, Time.at(at).utc).to_i)]) if step.is_a?(Journey::Steps::Task)
           return unless step.is_a?(Journey::Steps::Change)
 
           known = @changed.call(one, step)
@@ -143,11 +140,11 @@ module NimbleLetter
         end
 
         def out(one, at, reason = nil)
-          out = Out.new(one.id, Time.at(at).utc, reason)
-          return @outs << out if @outs.empty? || @outs.last.at <= out.at
+          out = Out.new(one.id, at, reason)
+          return @outs << out if @outs.empty? || @outs.last.seconds <= at
 
           # Somebody who left a line unseen, or before the others of a crowd.
-          @outs.insert(@outs.bsearch_index { |other| other.at > out.at }, out)
+          @outs.insert(@outs.bsearch_index { |other| other.seconds > at }, out)
         end
       end
     end

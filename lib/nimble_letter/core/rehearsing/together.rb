@@ -7,81 +7,110 @@ module NimbleLetter
       module Together
         private
 
-        # @param kind [Class] Crowd or PutOff
-        # @param span [Calendar::Timing::Span] one and the same for all of them, on a later day
-        # @return [Crowd] those for whom the same comes next, they among them
-        def gather(kind, stand, span, decision, one)
-          crowds = @crowds[span] ||= []
-          crowd = crowds.find { |all| all.heard == one.had_letter && all.box.equal?(one.box) }
-          unless crowd
-            crowds << crowd = kind.new(stand, span, decision, @plan.beyond(decision), one)
-            @turns.gather(crowd, span.opens) if span.opens <= @end
+        # Those who begin at one place, and of whom the same is known, begin together.
+        def set_out(travellers, now)
+          crowds = Hash.new { |all, place| all[place] = {}.compare_by_identity }.compare_by_identity
+          travellers.each do |one|
+            next ahead(one, now) unless one.heard == 0
+
+            crowd = crowds[one.place][one.core]
+            next crowd << one if crowd && crowd.box.equal?(one.box) && crowd.heard == one.had_letter
+
+            joined = ahead(one, now)
+            crowds[one.place][one.core] = joined if joined.is_a?(Crowd)
           end
-          crowd << one
         end
 
-        # The turn of one of a crowd.
-        def called(crowd, one, at)
-          unless crowd.letter
-            one.decide(crowd.decision, at)
-            return turn(one, at)
+        # @param span [Calendar::Timing::Span] one and the same for all of them, on a later day
+        # @param late [Boolean] whether a full mailbox puts them off to it
+        # @return [Crowd] those like them for whom the same comes next
+        def gathering(stand, span, decision, one, late: false)
+          crowds = @crowds[span] ||= {true => {}.compare_by_identity, false => {}.compare_by_identity}
+          crowds[one.had_letter][one.box] ||= crowd(stand, span, decision, one, late).tap do |crowd|
+            @turns.gather(crowd, span.opens) if span.opens <= @end
           end
-          kept = @room.grant(crowd.box, one.id, at)
-          return kept_back(crowd, one, at, kept) if kept
+        end
 
-          sent(one, crowd.letter, at, at, nil)
+        def crowd(stand, span, decision, one, late)
+          all = [stand, span, decision, @plan.beyond(decision), one]
+          return Crowd.new(*all) unless decision.is_a?(Journey::Decisions::Send)
+
+          Addressees.new(*all, late: late, room: @room, matters: @matters)
+        end
+
+        # The turn of one of a crowd that has something done.
+        def step(crowd, one, at)
+          one.decide(crowd.decision, at)
+          turn(one, at)
+        end
+
+        # The turn of one of a crowd that has a letter to come.
+        def called(crowd, one, at)
+          # They were put off with others meanwhile.
+          return if crowd.gathers?
+
+          kept = crowd.room.grant(one.id, one.lately, at)
+          if kept then kept_back(crowd, one, at, kept)
+          elsif crowd.late? then leaves(crowd, one, at, one.wanted, one.why)
+          else leaves(crowd, one, at, at, nil)
+          end
+          crowd.call_more(@turns) if crowd.last_called.equal?(one)
+        end
+
+        # As #sent, and on.
+        def leaves(crowd, one, at, wanted, why)
+          @letters << Letter.new(one.id, crowd.letter_id, crowd.box_id, at, wanted, why)
+          one.had_letter = true
+          react(one, crowd.letter, at, crowd.matters) unless crowd.matters == 0
           on_from(crowd, one, at)
         end
 
         # Everybody of a crowd that passes a fork; nobody is in another's way.
         def pass_on(crowd)
-          crowd.each { |one, at| on_from(crowd, one, at) }
-        end
-
-        # The turn of those whom a full mailbox put off: the first goes, or all of them are put off again.
-        def call_first(crowd, at)
-          return put_off_again(crowd, at) if @room.full?(crowd.box, at)
-
-          one = crowd.shift
-          one.due = at
-          kept = @room.grant(crowd.box, one.id, at)
-          if kept
-            later(one, at, kept)
-          else
-            sent(one, crowd.letter, at, one.wanted, one.why)
-            on_from(crowd, one, at)
-          end
-          crowd.call_next(@turns)
+          crowd.each(@turns) { |one, at| on_from(crowd, one, at) }
         end
 
         # As a rule they stay together.
         def on_from(crowd, one, at)
           one.go(crowd.following, at)
-          return crowd.onward << one if crowd.onward&.takes?(one, at)
+          onward = crowd.onward
+          return onward << one if onward && (crowd.all_onward ? onward.ready?(one) : onward.takes?(one, at))
+
+          reaction = crowd.reaction
+          return reacts(one, reaction, one.pending.first) if reaction&.of?(one, at)
 
           joined = ahead(one, at)
-          crowd.onward = joined if joined.is_a?(Crowd)
+          case joined
+          when Crowd then crowd.lead_to(joined)
+          when Reaction then crowd.reaction = joined
+          end
         end
 
         def kept_back(crowd, one, at, kept)
-          one.decide(crowd.decision, at)
-          return later(one, at, kept) unless kept == :full && one.pending.empty?
-
-          full = crowd.put_off
-          # They stay together here as well.
-          return full << one.tap { one.why = kept } if full&.gathers? && @room.same_day?(crowd.full_at, at)
-
+          crowd.late? ? one.due = at : one.decide(crowd.decision, at)
           joined = later(one, at, kept)
-          crowd.put_off, crowd.full_at = joined, at if joined.is_a?(PutOff)
+          all_kept_back(crowd, one, at, joined) if kept == :full && joined.is_a?(Addressees)
         end
 
-        def put_off_again(crowd, at)
-          opens, = @room.earliest(crowd.box, nil, at)
-          span = opening_span(crowd.first, opens)
-          some = crowd.give_up
-          return some.each { |one| later(one, at, :full) } unless span && together?(span)
+        # They stay together here as well.
+        # @param full [Addressees] to which one of them was put off
+        def all_kept_back(crowd, one, at, full)
+          still, others = crowd.give_up_behind(one, at)
+          unless crowd.late?
+            _, still = put_off_first(crowd, still)
+            alone, others = put_off_first(crowd, others)
+            @turns.call_all(alone, crowd.opens, crowd)
+          end
+          @turns.hand_over(still, full)
+          full.adopt(still.concat(others), crowd.length)
+        end
 
-          gather(PutOff, crowd.stand, span, crowd.decision, some.pop).concat(some)
+        # @param numbers [Array<Integer>] of Turns.number
+        # @return [Array(Array<Integer>, Array<Integer>)] of those whom the guard may keep, to meet it on their own turn, and of others
+        def put_off_first(crowd, numbers)
+          alone, others = numbers.partition { |number| crowd.room.guarded?(@turns.whose(number).lately, crowd.time_of(number)) }
+          others.each { |number| @turns.whose(number).decide(crowd.decision, crowd.time_of(number), :full) }
+          [alone, others]
         end
       end
     end

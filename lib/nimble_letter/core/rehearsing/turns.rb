@@ -15,11 +15,39 @@ module NimbleLetter
         Day = Struct.new(:numbers, :gathering)
         private_constant :DAY, :BITS, :MASK, :Day
 
+        # @param after [Integer] seconds after a stretch begins
+        # @param one [Traveller]
+        # @return [Integer] a number that puts those of a crowd in order
+        def self.number(after, one) = (after << BITS + 1) | one.slot
+
+        # @param number [Integer] of .number
+        # @return [Integer] seconds after a stretch begins
+        def self.after(number) = number >> BITS + 1
+
+        # @return [Integer] see Traveller#slot
+        def self.slot(number) = number & MASK
+
         # @param travellers [Array<Traveller>]
         def initialize(travellers)
           @travellers = travellers.each_with_index { |one, i| one.slot = i }
+          @seeds = travellers.map(&:seed)
+          # By slot: those for whom it is their turn.
+          @with = []
           @days, @today, @soon = {}, nil, nil
         end
+
+        # @param slots [Array<Integer>]
+        # @param length [Integer] seconds over which they are spread
+        # @param step_id [Integer] before which they are
+        # @return [Array<Integer>] see .number
+        def spread(slots, length, step_id)
+          slots.map do |slot|
+            (Calendar::Timing.spread(length, Journey::Machine.spacing(@seeds[slot], step_id)) << BITS + 1) | slot
+          end
+        end
+
+        # @return [Boolean] whether the turns of both instants are put in order together
+        def one_day?(at, other) = at / DAY == other / DAY
 
         # @return [Boolean] whether that is on a later day than the one whose turns are taken
         def later?(at) = @today.nil? || at / DAY > @today
@@ -27,7 +55,7 @@ module NimbleLetter
         # @param one [Traveller]
         # @param with [Crowd, Line, nil] those for whom it is their turn
         def call(one, at, with = nil)
-          one.with = with
+          @with[one.slot] = with
           day = at / DAY
           # What was missed is made up for now.
           day = @today if @today && day < @today
@@ -37,17 +65,25 @@ module NimbleLetter
           @soon.insert(@soon.bsearch_index { |other| other <= number } || @soon.size, number)
         end
 
-        # The turns of a crowd, on the day that begins.
-        # @param ones [Array<Traveller>]
-        # @param times [Array<Integer>] when it is the turn of each of them
-        def call_all(ones, times, crowd)
-          return ones.each_with_index { |one, i| call(one, times[i], crowd) } if later?(times.max)
-
-          numbers, i = @days[@today].numbers, -1
-          ones.each do |one|
-            one.with = crowd
-            numbers << ((by_time(times[i += 1], crowd.heard) << BITS) | one.slot)
+        # @param numbers [Array<Integer>] of .number, of one crowd
+        # @param opens [Integer] when its stretch begins
+        def call_all(numbers, opens, crowd)
+          return if numbers.empty?
+          if @soon || later?(opens + Turns.after(numbers.max))
+            return numbers.each { |number| call(whose(number), opens + Turns.after(number), crowd) }
           end
+
+          from, all = by_time(opens, crowd.heard) << BITS, @days[@today].numbers
+          numbers.each do |number|
+            @with[number & MASK] = crowd
+            all << from + number
+          end
+        end
+
+        # Those who were called will find that crowd instead.
+        # @param numbers [Array<Integer>] of .number
+        def hand_over(numbers, crowd)
+          numbers.each { |number| @with[number & MASK] = crowd }
         end
 
         # A crowd is lined up on the day of its opening.
@@ -56,13 +92,14 @@ module NimbleLetter
           on(at / DAY).gathering << crowd
         end
 
-        # @param ones [Array<Traveller>]
-        # @param times [Array<Integer>] of each of them
-        # @return [Array<Traveller>] in the order of their times
-        def in_order(ones, times)
-          i = -1
-          ones.map { |one| (times[i += 1] << BITS) | one.slot }.sort!.map! { |number| @travellers[number & MASK] }
-        end
+        # @param box [Sending::Room::Box]
+        # @return [Integer] so many gathered for today who hear from it
+        def gathered_for(box) =
+          @days[@today].gathering.sum { |crowd| (crowd.kind == :letters && crowd.box.equal?(box)) ? crowd.size : 0 }
+
+        # @param number [Integer] of .number, or a slot
+        # @return [Traveller]
+        def whose(number) = @travellers[number & MASK]
 
         # @yieldparam one [Traveller]
         # @yieldparam with [Crowd, Line, nil]
@@ -86,15 +123,19 @@ module NimbleLetter
         def by_time(at, heard) = heard ? at * 2 : at * 2 + 1
 
         # The last of @soon comes first.
-        def play(waiting)
+        def play(waiting, &block)
           @soon = soon = []
-          i = 0
-          while (number = waiting[i] || soon.last)
-            other = soon.last
-            (other && other <= number) ? number = soon.pop : i += 1
-            one = @travellers[number & MASK]
-            yield one, one.with, number >> (BITS + 1)
+          waiting.each do |number|
+            take(soon.pop, &block) until soon.empty? || soon.last > number
+            slot = number & MASK
+            yield @travellers[slot], @with[slot], number >> (BITS + 1)
           end
+          take(soon.pop, &block) until soon.empty?
+        end
+
+        def take(number)
+          slot = number & MASK
+          yield @travellers[slot], @with[slot], number >> (BITS + 1)
         end
       end
     end

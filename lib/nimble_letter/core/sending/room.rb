@@ -21,6 +21,8 @@ module NimbleLetter
         # at: the earliest instant. why: what keeps it until then, of #keeps; nil: nothing does. What keeps this letter (OWN) is said
         # before what keeps all of its mailbox's: those have nothing to wait for.
         Slot = Struct.new(:at, :why)
+        # Of one mailbox on one day.
+        Tally = Struct.new(:letters)
         OWN = %i[guard full].freeze
         DAY = 86_400
         # A letter that comes later than this (the mailbox kept it, the post was held, the machine was off) waits for its window again.
@@ -31,7 +33,7 @@ module NimbleLetter
         def initialize(zone:, guard: nil)
           @zone, @guard = zone, guard
           @most, @apart = guard.letters, guard.days * DAY if guard
-          @sent = Hash.new { |all, box_id| all[box_id] = Hash.new(0) }
+          @sent = Hash.new { |all, box_id| all[box_id] = Hash.new { |days, day| days[day] = Tally.new(0) } }
           @opens = Hash.new { |all, box_id| all[box_id] = {} }
           # Kept in seconds since 1970: a rehearsal asks for each of its letters.
           @free, @had, @hours = {}, {}, {}
@@ -41,7 +43,7 @@ module NimbleLetter
         # So many left this mailbox on a day already.
         # @param date [Date]
         def sent(box_id, date, letters)
-          @sent[box_id][Calendar::Zones.number(date)] += letters
+          @sent[box_id][Calendar::Zones.number(date)].letters += letters
         end
 
         # Nothing leaves this mailbox before that, because of its pace.
@@ -90,11 +92,19 @@ module NimbleLetter
 
         # @param at [Integer] seconds since 1970
         # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant
-        def keeps(box, person_id, at) = kept(box, person_id, at, @sent[box.id][@days.at(at)])
+        def keeps(box, person_id, at) = kept(box, person_id, at, tally(box, at))
 
-        # @param at [Integer] seconds since 1970
-        # @return [Boolean] whether the mailbox has sent all of that day's letters
-        def full?(box, at) = @sent[box.id][@days.at(at)] >= box.a_day
+        # @param opens [Integer] seconds since 1970
+        # @param shuts [Integer] likewise, included
+        # @return [Stretch] for the letters of one mailbox that would leave in between
+        def between(box, opens, shuts)
+          tally = tally(box, opens) if same_day?(opens, shuts)
+          plain = tally && box.pace.nil? && (box.all_hours? || hours_of(box).cover?(opens, shuts))
+          (plain ? Plainly : Stretch).new(self, box, tally, ([@most, @apart] if @guard))
+        end
+
+        # @return [Array<Integer>, nil] what somebody has had lately, in seconds since 1970, kept up to date; nil: nobody asks
+        def lately(person_id) = (@had[person_id] ||= [] if @guard)
 
         # @param at [Integer] seconds since 1970
         # @param other [Integer] likewise
@@ -105,9 +115,9 @@ module NimbleLetter
         # @param at [Integer] seconds since 1970
         # @return [Symbol, nil] what keeps it, see #keeps
         def grant(box, person_id, at)
-          sent, day = @sent[box.id], @days.at(at)
-          kept = kept(box, person_id, at, sent[day])
-          leaves(box, person_id, at, sent, day) unless kept
+          tally = tally(box, at)
+          kept = kept(box, person_id, at, tally)
+          leaves(box, person_id, at, tally) unless kept
           kept
         end
 
@@ -115,7 +125,7 @@ module NimbleLetter
         # @param at [Time, Integer] with room for it; an Integer in seconds since 1970
         def take(box, person_id, at)
           at = whole(at)
-          leaves(box, person_id, at, @sent[box.id], @days.at(at))
+          leaves(box, person_id, at, tally(box, at))
         end
 
         # @api private
@@ -147,24 +157,24 @@ module NimbleLetter
 
         private
 
-        # @param sent [Integer] letters of that day
-        def kept(box, person_id, at, sent)
+        def tally(box, at) = @sent[box.id][@days.at(at)]
+
+        def kept(box, person_id, at, tally)
           return :guard if @guard && guard(box, person_id, at) > at
-          return :full if sent >= box.a_day
+          return :full if tally.letters >= box.a_day
           return :hours if hours_of(box) && hours(box, person_id, at) > at
 
           :pace if box.pace && pace(box, person_id, at) > at
         end
 
-        # @param sent [Hash{Integer=>Integer}] letters by day
-        def leaves(box, person_id, at, sent, day)
-          sent[day] += 1
+        def leaves(box, person_id, at, tally)
+          tally.letters += 1
           free(box.id, at + gap(box, person_id)) if box.pace
-          return unless @guard
+          return unless (lately = lately(person_id))
 
-          lately = @had[person_id] or return @had[person_id] = [at]
+          last = lately.last
           lately << at
-          lately.sort! if lately[-2] > at
+          lately.sort! if last && last > at
         end
 
         # Never before it may.

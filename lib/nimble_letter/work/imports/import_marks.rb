@@ -61,11 +61,11 @@ module NimbleLetter
 
       def companies(rows)
         named = rows.filter_map { |values| values[COMPANY] && [Core::Fold.call(values[COMPANY]), values] }
-        wanted = named.uniq(&:first).to_h.except(*@companies.keys)
+        wanted = named.uniq(&:first).to_h.reject { |fold, _| @companies.key?(fold) }
         return if wanted.empty?
 
         @companies.merge!(find(wanted.keys))
-        missing = wanted.except(*@companies.keys)
+        missing = wanted.reject { |fold, _| @companies.key?(fold) }
         return if missing.empty?
 
         Records.db[:companies].multi_insert(missing.map { |fold, values| company_of(fold, values) })

@@ -21,10 +21,11 @@ module NimbleLetter
       # @param ids [Array<Integer>] people
       # @return [Hash{Integer=>Integer}] by those whose record became part of another: that, or the one which that became part of
       def self.stayed(ids)
-        binned = Records::Person.exclude(deleted_at: nil).where(id: ids).select_map(:id)
+        binned = Records::Person.exclude(deleted_at: nil).where(id: ids).select_map(:id).to_set
         return {} if binned.empty?
 
-        into = merges(binned).to_h { |act| [act["gone"], act["kept"]] }.slice(*binned)
+        into = merges(binned.to_a).to_h { |act| [act["gone"], act["kept"]] }
+        into.select! { |id, _| binned.include?(id) }
         further = stayed(into.values)
         into.transform_values { |id| further.fetch(id, id) }
       end

@@ -52,7 +52,8 @@ module NimbleLetter
         return if waiting.empty?
 
         there = @rule.waits.where(person_id: waiting.keys).select_map(:person_id)
-        rows = waiting.except(*there).map { |id, (reason, fields)|
+        rows = (waiting.keys - there).map { |id|
+          reason, fields = waiting[id]
           {rule_id: @rule.id, person_id: id, reason: reason, fields: fields, since: @moment.now}
         }
         Records::BulkInsert.call(:join_waits, rows)

@@ -17,9 +17,26 @@ module NimbleLetter
       # @param ids [Array<Integer>]
       # @return [Hash{Integer=>Records::Person}] as much of them as the journey asks for
       def self.people(ids, plan)
-        people = Records::Person.where(id: ids)
-        (plan.date_fields.empty? ? people.select(*PERSON) : people).as_hash(:id)
+        stretch = stretch(ids)
+        people = Records::Person.where(id: stretch || ids)
+        read = (plan.date_fields.empty? ? people.select(*PERSON) : people).as_hash(:id)
+        stretch ? only(read, ids) : read
       end
+
+      # Of a hundred thousand, too, who would be too many arguments.
+      # @param people [Hash{Integer=>Object}]
+      # @return [Hash{Integer=>Object}] those who are asked for
+      def self.only(people, ids)
+        ids.each_with_object({}) { |id, found| found[id] = people[id] if people.key?(id) }
+      end
+
+      # Neighbours are read in half the time when they are not asked for one by one.
+      # @return [Range, nil] in which at least half of the records are theirs
+      def self.stretch(ids)
+        first, last = ids.minmax
+        (first..last) if first && last - first < 2 * ids.size
+      end
+      private_class_method :stretch
 
       # @param plan [Core::Journey::Plan]
       # @param moment [Moment]
@@ -42,7 +59,7 @@ module NimbleLetter
       # @return [Hash{Integer=>Known}] by member
       def of_members(members, people, all: false, heard: false)
         events = (@plan.simple? && !heard && members.none?(&:moved)) ? {} : events(members)
-        of = people.slice(*members.map(&:person_id))
+        of = Knowing.only(people, members.map(&:person_id))
         known(members, of, answers(all ? asked_of_all(members) : asked_now(members))) { |member| happened(events.fetch(member.id, [])) }
       end
 
@@ -52,19 +69,29 @@ module NimbleLetter
         dates = dates(people.values)
         subjects.to_h do |subject|
           person = people.fetch(subject.is_a?(Records::Member) ? subject.person_id : subject.id)
-          away = person.away_until
-          known =
-            Known.new(
-              their_zone: @moment.zone_of(person),
-              their_calendar: @moment.calendar_of(person),
-              seed: person.id,
-              dates: dates.fetch(person.id, {}),
-              away_until: (away if away && away >= @moment.today),
-              answers: answers.fetch(person.id, {}),
-              **yield(subject)
-            )
-          [subject.id, known]
+          happened = yield(subject)
+          plain = happened.empty? && dates.empty? && answers.empty? && person.away_until.nil?
+          [subject.id, plain ? plainly(person) : in_full(person, dates.fetch(person.id, {}), answers.fetch(person.id, {}), happened)]
         end
+      end
+
+      # Most of those who are not in it yet.
+      def plainly(person)
+        alike = (@plain ||= {}.compare_by_identity)[@moment.zone_of(person)] ||= {}.compare_by_identity
+        (alike[@moment.calendar_of(person)] ||= in_full(person, {}, {}, {})).like(person.id)
+      end
+
+      def in_full(person, dates, answers, happened)
+        away = person.away_until
+        Known.new(
+          their_zone: @moment.zone_of(person),
+          their_calendar: @moment.calendar_of(person),
+          seed: person.id,
+          dates: dates,
+          away_until: (away if away && away >= @moment.today),
+          answers: answers,
+          **happened
+        )
       end
 
       # @return [Hash{Integer=>Hash{String=>Date}}]

@@ -16,6 +16,8 @@ module NimbleLetter
         # By mailbox, the first day that had room for a zone; days before it are full and stay so.
         @open_from = Hash.new { |all, box_id| all[box_id] = {} }
         @entrances, @most = {}, {}.compare_by_identity
+        # What comes first for those of whom the same is known, by when it is counted from.
+        @legs = Hash.new { |all, base| all[base] = {}.compare_by_identity }.compare_by_identity
       end
 
       # @param known [Core::Journey::Known] with an answer to each of the plan's conditions
@@ -45,7 +47,7 @@ module NimbleLetter
 
       # @return [Integer, nil] when their first letter is due, in seconds since 1970
       def due(base, known)
-        leg = @moment.alike.leg(@plan, @step.id, base, known)
+        leg = known.events.empty? ? (@legs[base][known.core] ||= leg(base, known)) : leg(base, known)
         at = leg&.at(known.seed)
         return at if at && at >= @moment.now.to_i
 
@@ -54,6 +56,8 @@ module NimbleLetter
         skipped = decision.is_a?(Core::Journey::Decisions::Skip) && Core::Journey::Decisions.at(decision) <= @moment.now
         decision.due&.at&.ceil.to_i if decision.respond_to?(:due) && decision.due && !skipped
       end
+
+      def leg(base, known) = @moment.alike.leg(@plan, @step.id, base, known)
 
       def entrance(base) = @entrances[base] ||= @plan.entrance(base)
 

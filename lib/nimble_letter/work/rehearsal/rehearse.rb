@@ -62,7 +62,7 @@ module NimbleLetter
       def joining
         return [] unless outlook
 
-        places = Hash.new { |all, base| all[base] = plan.entrance(base) }
+        places = Hash.new { |all, base| all[base] = plan.entrance(base) }.compare_by_identity
         outlook.rows.select(&:mailbox).map do |row|
           Rehearsing::Traveller.new(row.person.id, core(row.mailbox.id), places[row.base], row.known, false)
         end

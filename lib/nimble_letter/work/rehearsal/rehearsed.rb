@@ -64,7 +64,7 @@ module NimbleLetter
       end
 
       # @param id [Integer] of a person
-      # @return [Array<Core::Rehearsing::Rehearsal::Letter, Core::Rehearsing::Rehearsal::Doing>] in the order of time
+      # @return [Array<Core::Rehearsing::Letter, Core::Rehearsing::Rehearsal::Doing>] in the order of time
       def path(id) = paths.fetch(id, [])
 
       # @return [Core::Rehearsing::Rehearsal::Out, nil]

@@ -142,7 +142,7 @@ export function PeopleScreen() {
           <>
             <input
               id="quick-search"
-              className="text-field !w-60"
+              className="text-field !w-64"
               type="search"
               placeholder="Name, company, address, phone"
               aria-label="Quick search"

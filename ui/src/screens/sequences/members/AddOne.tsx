@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { moment, plural } from '../../../app/format'
 import { stale } from '../../../app/stale'
+import { useFirst } from '../../../app/useFirst'
 import { LetterFrame } from '../../../parts/LetterFrame'
 import { Modal } from '../../../parts/Modal'
 import { Empty, ErrorNote, Loading } from '../../../parts/States'
@@ -40,7 +41,7 @@ function Which({ onPick }: { onPick: (sequence: Running) => void }) {
   const found = data?.filter(
     (one) => ['running', 'paused'].includes(one.state) && one.name.toLowerCase().includes(words.trim().toLowerCase()),
   )
-  const [first] = found ?? []
+  const { takeFirst, forget } = useFirst(found?.[0], onPick)
   return (
     <>
       <input
@@ -50,8 +51,11 @@ function Which({ onPick }: { onPick: (sequence: Running) => void }) {
         aria-label="Find a sequence"
         placeholder="A word in its name"
         value={words}
-        onChange={(event) => setWords(event.target.value)}
-        onKeyDown={(event) => event.key === 'Enter' && first && onPick(first)}
+        onChange={(event) => {
+          forget()
+          setWords(event.target.value)
+        }}
+        onKeyDown={(event) => event.key === 'Enter' && takeFirst()}
       />
       {error && <ErrorNote error={error} />}
       {!data && !error && <Loading lines={3} />}

@@ -1,4 +1,5 @@
 import { useDeferredValue, useState } from 'react'
+import { useFirst } from '../../../app/useFirst'
 import { classes } from '../../../parts/classes'
 import { LetterFrame } from '../../../parts/LetterFrame'
 import { Modal } from '../../../parts/Modal'
@@ -20,10 +21,15 @@ export function LetterPick({
   onClose: () => void
 }) {
   const [words, setWords] = useState('')
-  const { data, error } = useLetters(useDeferredValue(words.trim()), false)
+  const asked = useDeferredValue(words.trim())
+  const { data, error, isPlaceholderData } = useLetters(asked, false)
   const [at, setAt] = useState(chosen)
   const letters = data ?? []
   const shown = letters.find((letter) => letter.id === at) ?? letters[0]
+  // What was found for the words before is not what is meant.
+  const { takeFirst, forget } = useFirst(asked === words.trim() && !isPlaceholderData ? shown : undefined, (letter) =>
+    onPick(letter.id),
+  )
   const step = (by: number) => {
     const next = letters[letters.findIndex((letter) => letter.id === shown?.id) + by]
     if (next) setAt(next.id)
@@ -39,11 +45,14 @@ export function LetterPick({
             aria-label="Find a letter"
             placeholder="A word in name or text"
             value={words}
-            onChange={(event) => setWords(event.target.value)}
+            onChange={(event) => {
+              forget()
+              setWords(event.target.value)
+            }}
             onKeyDown={(event) => {
               if (event.key === 'ArrowDown') step(1)
               else if (event.key === 'ArrowUp') step(-1)
-              else if (event.key === 'Enter' && shown) onPick(shown.id)
+              else if (event.key === 'Enter') takeFirst()
               else return
               event.preventDefault()
             }}
