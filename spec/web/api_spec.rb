@@ -226,7 +226,11 @@ RSpec.describe "the API" do
     it "settles a letter in doubt" do
       delivery = start(make_sequence(people: [person])).deliveries.first
       delivery.update(state: "in_doubt", sent_at: now)
-      expect(call_api(:get, "/api/today")["in_doubt"].map { |one| one["id"] }).to eq([delivery.id])
+      Work::Happening.call("opened", at: now + 5, person_id: person.id, delivery: delivery, by_machine: true)
+      expect(call_api(:get, "/api/today")).to include("in_doubt_count" => 1, "in_doubt" => [include("id" => delivery.id, "heard" => nil)])
+      %w[opened replied].each { |kind| Work::Happening.call(kind, at: now + 60, person_id: person.id, delivery: delivery) }
+      heard = {"kind" => "opened", "at" => (now + 60).iso8601(3)}
+      expect(call_api(:get, "/api/today")["in_doubt"]).to match([include("heard" => heard)])
       expect(call_api(:post, "/api/deliveries/#{delivery.id}/settle", {verdict: "sent"})).to include("state" => "sent")
     end
   end

@@ -33,6 +33,27 @@ RSpec.describe "counts on all screens" do
     expect(Work::Results.new(sequence).people_of("opened", step_id: step.id).select_map(:id)).to eq([person.id])
   end
 
+  it "count what came of a letter in doubt when it is settled that it arrived, and of the sent ones until then" do
+    step, (person, other) = sequence.steps.first, people
+    doubtful, taken = [person, other].map { |one| Records::Delivery.first(person_id: one.id, step_id: step.id) }
+    doubtful.update(state: "in_doubt", sent_at: now)
+    taken.update(state: "in_doubt", sent_at: now)
+    Work::SettleDelivery.call(taken, "sent", moment: moment(now))
+    [doubtful, taken].each do |letter|
+      %w[opened replied].each { |kind| Work::Happening.call(kind, at: now + 90_000, person_id: letter.person_id, delivery: letter) }
+    end
+    counted = -> do
+      figure = Work::Results.new(sequence).call[:total].find { |one| one[:name] == "opened" }
+      row = Web::SequenceRows.write([sequence.refresh]).first
+      of_letter = Work::LetterFigures.counts.values_at([step.letter_id, "sent"], [step.letter_id, "opened"])
+      people = [Work::Results.new(sequence).people_of("replied"), Work::LetterFigures.people_of(step.letter, "opened")]
+      [figure.values_at(:count, :base, :rate), row.values_at(:sent, :replied), of_letter, people.map(&:count)]
+    end
+    expect(counted.call).to eq([[1, 1, 1.0], [1, 1], [1, 1], [1, 1]])
+    Work::SettleDelivery.call(doubtful.refresh, "sent", moment: moment(now + 100_000))
+    expect(counted.call).to eq([[2, 2, 1.0], [2, 2], [2, 2], [2, 2]])
+  end
+
   # Something that may happen at any time.
   def happen(at)
     delivery = Records::Delivery.where(sequence_id: sequence.id).exclude(sent_at: nil).all.sample(random: random)
@@ -71,6 +92,7 @@ RSpec.describe "counts on all screens" do
     expect(row.values_at(:planned, :sent, :replied, :in_doubt)).to eq(all.values_at("planned", "sent", "replied", "in_doubt"))
     expect(results.call[:statuses].sum { |status| status[:count] }).to eq(12)
     sequence.steps.each_with_index do |step, i|
+      expect(results.call[:steps][i][:figures].filter_map { |figure| figure[:rate] }).to all(be_between(0, 1))
       of_step = results.call[:steps][i][:figures].to_h { |figure| [figure[:name], figure[:count]] }
       of_step.each { |name, count| expect(results.people_of(name, step_id: step.id).count).to eq(count), "#{name} of step #{i + 1}" }
     end

@@ -47,7 +47,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const screen = useRef<HTMLElement>(null)
   useScrollPlace(screen)
   const { data: today } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')), refetchInterval: 5000 })
-  const waiting = (today?.new_replies_count ?? 0) + (today?.in_doubt.length ?? 0) + (today?.set_aside.total ?? 0)
+  const waiting = (today?.new_replies_count ?? 0) + (today?.in_doubt_count ?? 0) + (today?.set_aside.total ?? 0)
   useKeys([
     { key: '?', words: 'Show these keys', run: () => setKeys(true) },
     { key: '/', words: 'Find anything (also Ctrl K)', run: () => setPalette(true) },

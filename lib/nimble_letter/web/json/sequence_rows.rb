@@ -24,6 +24,7 @@ module NimbleLetter
         replied =
           Records::Event
             .by_people
+            .about_sent
             .where(sequence_id: ids, kind: "replied")
             .exclude(step_id: nil)
             .group(:sequence_id)

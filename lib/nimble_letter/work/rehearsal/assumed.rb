@@ -36,7 +36,7 @@ module NimbleLetter
       # @return [Core::Rehearsing::Assumption::Rates]
       def self.last_time(sequence)
         sent = Records::Delivery.where(state: "sent").count
-        reactions = Records::Event.by_people.where(kind: EVENTS.keys)
+        reactions = Records::Event.by_people.about_sent.where(kind: EVENTS.keys)
         done = reactions.group(:kind).select_hash(:kind, Sequel.function(:count, :delivery_id).distinct.as(:count))
         shares = EVENTS.to_h { |kind, name| [name, sent.zero? ? 0.0 : done.fetch(kind, 0).fdiv(sent)] }
         opened = shares[:opened]
@@ -53,7 +53,7 @@ module NimbleLetter
       def self.factors(column, ids, overall)
         among = ->(rows) { ids ? rows.where(column => ids) : rows }
         sent = among.call(Records::Delivery.where(state: "sent")).group_and_count(column).as_hash(column, :count)
-        opened = among.call(Records::Event.by_people.where(kind: "opened")).group(column)
+        opened = among.call(Records::Event.by_people.about_sent.where(kind: "opened")).group(column)
           .select_hash(column, Sequel.function(:count, :delivery_id).distinct.as(:count))
         sent.to_h do |id, letters|
           own = (opened.fetch(id, 0) + LIKE_OTHERS * overall) / (letters + LIKE_OTHERS)

@@ -32,7 +32,7 @@ module NimbleLetter
         {"activity" => ACTIVITIES.fetch(figure, figure), "letter_id" => letter.id}
       end
 
-      def self.events = Records::Event.by_people.where(kind: KINDS)
+      def self.events = Records::Event.by_people.about_sent.where(kind: KINDS)
       private_class_method :events
     end
   end

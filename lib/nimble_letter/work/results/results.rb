@@ -17,11 +17,11 @@ module NimbleLetter
 
       # @return [Hash] steps (each with figures; position nil: taken out since), total, conversions (count, value in pence), responses
       def call
-        per_step = letter_steps.map do |step|
-          place = step.position + 1 unless step.out_at
-          {step_id: step.id, position: place, letter: step.letter&.name, figures: figures(counts_for(step))}
+        # All of one moment: what comes between two questions would be in one number and not in the next.
+        Records.db.transaction(isolation: :repeatable) do
+          per_step = letter_steps.map { |step| of_step(step) }
+          {steps: per_step, total: figures(total), people: people, value_pence: value_pence, statuses: statuses}
         end
-        {steps: per_step, total: figures(total), people: people, value_pence: value_pence, statuses: statuses}
       end
 
       # @param figure [String] one of Accounting::FIGURES or of BY_EVENT
@@ -52,8 +52,13 @@ module NimbleLetter
 
       def letter_steps = @accounting.letter_steps
 
+      def of_step(step)
+        place = step.position + 1 unless step.out_at
+        {step_id: step.id, position: place, letter: step.letter&.name, figures: figures(counts_for(step))}
+      end
+
       def happened(step_id)
-        events = Records::Event.by_people.where(sequence_id: @sequence.id).exclude(step_id: nil)
+        events = Records::Event.by_people.about_sent.where(sequence_id: @sequence.id).exclude(step_id: nil)
         step_id ? events.where(step_id: step_id) : events
       end
 
@@ -90,8 +95,8 @@ module NimbleLetter
       end
 
       def value_pence
-        Records::Event
-          .where(sequence_id: @sequence.id, kind: "converted")
+        happened(nil)
+          .where(kind: "converted")
           .select_map(:data)
           .sum { |data| JSON.parse(data || "{}").fetch("value_pence", 0) }
       end

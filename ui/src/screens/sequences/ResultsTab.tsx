@@ -100,8 +100,8 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
       </div>
       <p className="muted text-xs mt-2">
         Sent, still due, failed, skipped and in doubt add up to planned. Rates are shares of what was sent; under 100 letters the
-        range below holds the true rate 19 times in 20. Opens and clicks by machines are left out. Quiet is who had a letter and
-        neither opened, clicked nor replied; in all, to none of them.
+        range below holds the true rate 19 times in 20. Opens and clicks by machines are left out, and what came of a letter in
+        doubt until it is settled. Quiet is who had a letter and neither opened, clicked nor replied; in all, to none of them.
       </p>
       <h2 className="mt-7 mb-2 border-b border-base-300 pb-1">What we say of them</h2>
       <div className="max-w-xl">

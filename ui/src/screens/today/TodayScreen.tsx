@@ -43,8 +43,17 @@ function SequenceLine({ sequence }: { sequence: Shape<'SequenceRow'> }) {
   )
 }
 
+const HEARD = {
+  opened: 'Opened',
+  clicked: 'Link clicked',
+  replied: 'Replied',
+  bounced: 'Bounced',
+  unsubscribed: 'Unsubscribed',
+  converted: 'Converted',
+} as const
+
 /** Letters that nobody knows the fate of; a person says what became of each. */
-function Doubts({ letters }: { letters: Shape<'SentLetter'>[] }) {
+function Doubts({ letters, total, timeZone }: { letters: Shape<'SentLetter'>[]; total: number; timeZone: string }) {
   const client = useQueryClient()
   const settle = useMutation({
     mutationFn: ({ id, verdict }: { id: number; verdict: 'sent' | 'again' }) =>
@@ -52,7 +61,10 @@ function Doubts({ letters }: { letters: Shape<'SentLetter'>[] }) {
     onSuccess: () => client.invalidateQueries(),
   })
   return (
-    <Section title="In doubt" more="The line broke while these were on the wire. They are not sent again by themselves.">
+    <Section
+      title={total > letters.length ? `In doubt: ${letters.length} of ${total}` : 'In doubt'}
+      more="The line broke while these were on the wire. They are not sent again by themselves."
+    >
       {settle.error && <ErrorNote error={settle.error} />}
       {letters.map((letter) => (
         <div key={letter.id} className="flex items-center gap-3 py-2 border-b border-base-300/60 px-1">
@@ -60,6 +72,11 @@ function Doubts({ letters }: { letters: Shape<'SentLetter'>[] }) {
             {letter.person}
           </Link>
           <span className="muted grow truncate">{letter.subject}</span>
+          {letter.heard && (
+            <span className="text-xs whitespace-nowrap">
+              {HEARD[letter.heard.kind]} {moment(letter.heard.at, timeZone)}
+            </span>
+          )}
           <button
             type="button"
             className="btn btn-xs btn-plain"
@@ -205,7 +222,7 @@ export function TodayScreen() {
             ))}
           </Section>
           <MyTasks />
-          {data.in_doubt.length > 0 && <Doubts letters={data.in_doubt} />}
+          {data.in_doubt.length > 0 && <Doubts letters={data.in_doubt} total={data.in_doubt_count} timeZone={firm.time_zone} />}
           {data.failures.length > 0 && (
             <Section title="Could not be sent">
               {data.failures.map((letter) => (
