@@ -32,8 +32,16 @@ steps = letters.each_with_index.map { |letter, i| db[:steps].insert(sequence_id:
     member = db[:members].insert(sequence_id: sequence, person_id: person, mailbox_id: box, state: state, passed: passed, base: NOW,
       joined_at: NOW, status: "written")
     states.zip(steps, letters).each_with_index do |(how, step, letter), i|
-      db[:deliveries].insert(key: "k#{n}#{i}", member_id: member, sequence_id: sequence, step_id: step, person_id: person,
+      delivery = db[:deliveries].insert(key: "k#{n}#{i}", member_id: member, sequence_id: sequence, step_id: step, person_id: person,
         letter_id: letter, mailbox_id: box, state: how, due_at: NOW - 60, version: ("ab"[n % 2] if i == 1))
+      next unless how == "sent"
+
+      # The last one replied to both, and opened the first twice; a scanner opened all.
+      heard = [["opened", true], *([["opened", false], ["opened", false]] if i.zero?), ["replied", false]]
+      heard.select { |_, machine| machine || n == 3 }.each do |kind, machine|
+        db[:events].insert(kind: kind, by_machine: machine, person_id: person, member_id: member, sequence_id: sequence, step_id: step,
+          letter_id: letter, delivery_id: delivery, occurred_at: NOW)
+      end
     end
   end
 counts = ->(names) { db[:deliveries].where(state: names).count }
@@ -53,6 +61,7 @@ transport.define_singleton_method(:deliver) { |raw, from:, to:|
 transport.define_singleton_method(:close) { nil }
 Post::Worker.build(configuration, transport: -> { transport }).dispatch_due(NOW)
 open = Records::Delivery.where(state: "due").order(:id).all.map { |one| [one.person.first_name, steps.index(one.step_id), one.version] }
-puts JSON.generate(before: before, after: after.slice(*before.keys), members: members, taken: taken.map { |_, to, _| to }, open: open,
+puts JSON.generate(before: before, after: after.slice(*before.keys),
+  heard: after.slice("opened", "replied", "clicked"), members: members, taken: taken.map { |_, to, _| to }, open: open,
   sent: figures.call["sent"], plan: Records::Sequence[sequence].plan.all.map(&:id) == steps,
   carried: Records::SequenceEvent.select_map(%i[kind data]), state: Records::Sequence[sequence].state)

@@ -16,6 +16,7 @@ RSpec.describe "a database of the version before" do
 
     expect(told["before"]).to eq("planned" => 8, "sent" => 4, "skipped" => 1, "due" => 3)
     expect(told["after"]).to eq(told["before"])
+    expect(told["heard"]).to eq("opened" => 1, "replied" => 2, "clicked" => 0)
     expect(told["members"]).to eq([["active", 0, "a"], ["active", 1, "b"], ["left", 1, "a"], ["finished", nil, "b"]])
     expect(told["taken"]).to contain_exactly("p0@house.example", "p1@house.example")
     # The second letter of the first has its time now, in the version that was dealt; the second has finished.

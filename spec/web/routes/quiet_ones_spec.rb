@@ -22,8 +22,7 @@ RSpec.describe "the quiet ones" do
 
   def opens(person, kind, by_machine: false)
     letter = Records::Delivery.first(person_id: person.id, step_id: first.id)
-    Records::Event.create(kind: kind, person_id: person.id, occurred_at: now + 90_000, sequence_id: sequence.id, step_id: first.id,
-      letter_id: letter.letter_id, delivery_id: letter.id, member_id: letter.member_id, by_machine: by_machine)
+    Work::Happening.call(kind, at: now + 90_000, person_id: person.id, delivery: letter, by_machine: by_machine)
   end
 
   def figure(figures) = figures.find { |one| one["name"] == "quiet" }["count"]

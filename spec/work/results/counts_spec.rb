@@ -83,8 +83,15 @@ RSpec.describe "counts on all screens" do
     end
   end
 
+  # By letter, as the events say it.
+  def heard
+    Records::Event.by_people.where(sequence_id: sequence.id, kind: Work::LettersHeard::KINDS).select_map(%i[delivery_id kind])
+      .group_by(&:first).transform_values { |told| Core::Results::Heard.bits(*told.map(&:last).uniq) }
+  end
+
   def check
     all = figures(sequence)
+    expect(Records::Delivery.where(sequence_id: sequence.id).exclude(heard: 0).select_hash(:id, :heard)).to eq(heard)
     row = Web::SequenceRows.write([sequence.refresh]).first
     results = Work::Results.new(sequence)
     expect(all.values_at("sent", "failed", "skipped", "in_doubt", "due").sum).to eq(all["planned"])

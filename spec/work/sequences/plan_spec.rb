@@ -159,6 +159,7 @@ RSpec.describe "a conversion" do
     )
 
   it "takes the member out, tops the ladder and adds its value" do
+    delivery.update(state: "sent")
     Work::Conversion.call(
       reply(person_id: person.id, delivery_id: delivery.id),
       label: "visit booked",
@@ -168,7 +169,7 @@ RSpec.describe "a conversion" do
 
     expect(Records::Member.first).to have_attributes(state: "left", left_reason: "converted", status: "won")
     expect(Work::Results.new(sequence).call[:value_pence]).to eq(24_000)
-    expect(figures(sequence)).to include("converted" => 1, "skipped" => 2)
+    expect(figures(sequence)).to include("sent" => 1, "converted" => 1, "skipped" => 1)
   end
 
   it "belongs to one sequence and leaves the others alone" do

@@ -146,7 +146,7 @@ RSpec.describe "a sequence" do
 
   it "counts each person once per letter, and no machine" do
     sequence = start(make_sequence)
-    delivery = Records::Delivery.first(sequence_id: sequence.id)
+    delivery = Records::Delivery.first(sequence_id: sequence.id).update(state: "sent")
     2.times { Work::Happening.call("opened", at: now, person_id: delivery.person_id, delivery: delivery) }
     Work::Happening.call("clicked", at: now, person_id: delivery.person_id, delivery: delivery, by_machine: true)
 

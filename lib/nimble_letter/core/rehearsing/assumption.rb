@@ -6,7 +6,8 @@ module NimbleLetter
       # What people are assumed to do in a rehearsal, and when colleagues are done with what a sequence waits for. The same seed
       # assumes the same.
       class Assumption
-        # Of how many letters each happens, from 0 to 1; only who opens clicks. by_person, by_step: factors of somebody's or a step's own.
+        # Of how many letters each happens, from 0 to 1; only who opens clicks. by_person, by_step: factors of somebody's or a step's own;
+        # of people by their numbers, or what gives them for some of these, see #about.
         Rates = Struct.new(:opened, :clicked, :replied, :bounced, :by_person, :by_step, keyword_init: true)
         # Seconds after the letter within which most react.
         WITHIN = {"opened" => 24 * 3600, "clicked" => 1800, "replied" => 36 * 3600, "bounced" => 600}.freeze
@@ -40,6 +41,14 @@ module NimbleLetter
 
         # @return [Rates]
         attr_reader :rates
+
+        # @param ids [Array<Integer>] of all people in a rehearsal
+        # @return [Assumption] the same, with what they did before asked once for all of them
+        def about(ids)
+          return self unless @rates.by_person.respond_to?(:call)
+
+          self.class.new(Rates.new(**@rates.to_h, by_person: @rates.by_person.call(ids)), seed: @seed, soon: @soon)
+        end
 
         # @return [Integer] see Journey::Happenings.bits: what may happen at all
         attr_reader :possible

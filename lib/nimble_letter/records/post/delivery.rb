@@ -23,6 +23,9 @@ module NimbleLetter
       dataset_module do
         def still_due = where(state: STILL_DUE)
 
+        # Those of which any of some kinds has been heard.
+        def heard(*kinds) = where((Sequel[:deliveries][:heard].sql_number & Core::Results::Heard.bits(*kinds)) > 0)
+
         # @param now [Time] of the clock in use
         def ready(now, running)
           where(state: "due", sequence_id: running) { due_at <= now }.going.order(:due_at, :id)

@@ -10,9 +10,7 @@ module NimbleLetter
         authors = Records::Account.select_hash(:id, :name)
         used = used_in(letters.map(&:id))
         favourites = Records.db[:letter_favourites].where(account_id: account.id).select_map(:letter_id)
-        figures = Work::LetterFigures.counts
         letters.map do |letter|
-          counts = Work::LetterFigures::KINDS.to_h { |kind| [kind.to_sym, figures.fetch([letter.id, kind], 0)] }
           {
             **letter.values.slice(:id, :name, :manner, :category, :language, :about, :updated_at),
             subject: letter.document(:subject).summary,
@@ -20,11 +18,18 @@ module NimbleLetter
             used_in: used.fetch(letter.id, []),
             archived: !letter.archived_at.nil?,
             favourite: favourites.include?(letter.id),
-            version: letter.version,
-            **counts
+            version: letter.version
           }
         end
       end
+
+      # How letters did, apart from what they are: it is counted over all that ever went.
+      # @return [Array<Hash>] see LetterFigures in openapi.yaml; of those that went to anybody
+      def self.figures =
+        Work::LetterFigures.counts.group_by { |(id, _), _| id }.map do |id, counts|
+          by_kind = counts.to_h { |(_, kind), count| [kind.to_sym, count] }
+          {letter_id: id, **Work::LetterFigures::KINDS.to_h { |kind| [kind.to_sym, by_kind.fetch(kind.to_sym, 0)] }}
+        end
 
       def self.write(letter)
         {

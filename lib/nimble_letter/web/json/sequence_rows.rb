@@ -19,27 +19,19 @@ module NimbleLetter
         counted = Records::Step.where(sequence_id: ids).where(fork_or_gone).distinct.select_map(:sequence_id).to_set
         memberships_and_people = [Sequel.function(:count).*.as(:members), Work::Results::EACH_ONCE.as(:people)]
         came = Records::Member.where(sequence_id: ids).group(:sequence_id).select_hash(:sequence_id, memberships_and_people)
-        states = Records::Delivery.where(sequence_id: ids).group_and_count(:sequence_id, :state).as_hash(%i[sequence_id state], :count)
-        # As in the results.
-        replied =
-          Records::Event
-            .by_people
-            .about_sent
-            .where(sequence_id: ids, kind: "replied")
-            .exclude(step_id: nil)
-            .group(:sequence_id)
-            .select_hash(:sequence_id, Work::Results::EACH_LETTER_ONCE.as(:count))
+        letters = Records::Delivery.where(sequence_id: ids)
+        heard = Work::LettersHeard.counts(letters, by: :sequence_id)
+        doubtful = letters.where(state: "in_doubt").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
         sequences.map do |sequence|
           members, people = came.fetch(sequence.id, [0, 0])
-          own = states.select { |(id, _), _| id == sequence.id }.transform_keys(&:last)
           {
             **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at),
             steps: steps.fetch(sequence.id, 0),
             people: people,
             planned: counted.include?(sequence.id) ? planned(sequence) : members * steps.fetch(sequence.id, 0),
-            sent: own.fetch("sent", 0),
-            in_doubt: own.fetch("in_doubt", 0),
-            replied: replied.fetch(sequence.id, 0)
+            sent: heard[[sequence.id, "sent"]],
+            in_doubt: doubtful.fetch(sequence.id, 0),
+            replied: heard[[sequence.id, "replied"]]
           }
         end
       end

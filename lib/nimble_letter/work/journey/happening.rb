@@ -37,6 +37,7 @@ module NimbleLetter
         append(@event, climb)
         mark_person
         move_members
+        hear
         # It is said for every record with this address.
         NoAtAddress.follow_people([@person_id], moment) if RULES.marks(@kind).any?
       end
@@ -57,6 +58,14 @@ module NimbleLetter
         changes = RULES.marks(@kind)
         changes = changes.merge(last_activity_at: @at, last_activity_kind: @kind) if RULES.reaction?(@kind)
         Records.db[:people].where(id: @person_id).update(changes) if changes.any?
+      end
+
+      # Of the letter itself, when all members are locked: whoever writes to letters locks their members first.
+      def hear
+        heard = Core::Results::Heard.bits(@kind)
+        return unless @event[:delivery_id] && heard.positive?
+
+        Records::Delivery.where(id: @event[:delivery_id]).update(heard: Sequel[:heard].sql_number | heard)
       end
 
       def climb

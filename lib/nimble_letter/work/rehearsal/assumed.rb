@@ -35,32 +35,32 @@ module NimbleLetter
       # By what people, and readers of these letters, have done so far.
       # @return [Core::Rehearsing::Assumption::Rates]
       def self.last_time(sequence)
-        sent = Records::Delivery.where(state: "sent").count
-        reactions = Records::Event.by_people.about_sent.where(kind: EVENTS.keys)
-        done = reactions.group(:kind).select_hash(:kind, Sequel.function(:count, :delivery_id).distinct.as(:count))
-        shares = EVENTS.to_h { |kind, name| [name, sent.zero? ? 0.0 : done.fetch(kind, 0).fdiv(sent)] }
+        done = LettersHeard.counts(Records::Delivery, by: :letter_id)
+        all = ["sent", *EVENTS.keys].to_h { |kind| [kind, done.sum { |(_, one), letters| (one == kind) ? letters : 0 }] }
+        shares = EVENTS.to_h { |kind, name| [name, all["sent"].zero? ? 0.0 : all[kind].fdiv(all["sent"])] }
         opened = shares[:opened]
         return Rates.new(**shares) if opened.zero?
 
-        letters = sequence.letter_steps.to_h { |step| [step.id, step.letter_id] }
-        by_letter = factors(:letter_id, letters.values.uniq, opened)
-        Rates.new(**shares, by_person: factors(:person_id, nil, opened), by_step: letters.transform_values { |id| by_letter.fetch(id, 1) })
+        by_step = sequence.letter_steps.to_h do |step|
+          [step.id, factor(done[[step.letter_id, "sent"]], done[[step.letter_id, "opened"]], opened)]
+        end
+        Rates.new(**shares, by_person: ->(ids) { readers(ids, opened) }, by_step: by_step)
       end
       private_class_method :last_time
 
-      # How much more or less than others they open (a person), or are opened (a letter).
-      # @return [Hash{Integer=>Float}]
-      def self.factors(column, ids, overall)
-        among = ->(rows) { ids ? rows.where(column => ids) : rows }
-        sent = among.call(Records::Delivery.where(state: "sent")).group_and_count(column).as_hash(column, :count)
-        opened = among.call(Records::Event.by_people.about_sent.where(kind: "opened")).group(column)
-          .select_hash(column, Sequel.function(:count, :delivery_id).distinct.as(:count))
-        sent.to_h do |id, letters|
-          own = (opened.fetch(id, 0) + LIKE_OTHERS * overall) / (letters + LIKE_OTHERS)
-          [id, (own / overall).clamp(FACTORS)]
-        end
+      # @return [Hash{Integer=>Float}] factors of some people
+      def self.readers(ids, overall)
+        opens = (Sequel[:heard].sql_number & Core::Results::Heard.bits("opened")) > 0
+        letters = Records::Delivery.where(person_id: ids, state: "sent").group(:person_id)
+          .select_hash(:person_id, [Sequel.function(:count).*.as(:sent), Sequel.function(:sum, opens).as(:opened)])
+        letters.transform_values { |sent, opened| factor(sent, opened.to_i, overall) }
       end
-      private_class_method :factors
+      private_class_method :readers
+
+      # How much more or less than others they open (a person), or are opened (a letter).
+      # @return [Float]
+      def self.factor(sent, opened, overall) = ((opened + LIKE_OTHERS * overall) / (sent + LIKE_OTHERS) / overall).clamp(FACTORS)
+      private_class_method :factor
     end
   end
 end

@@ -23,7 +23,8 @@ module NimbleLetter
           told = {link: method(:link), due: method(:due)}
           imagined = ImaginedChanges.new(plan, travellers.map(&:id), @moment)
           told[:changed] = imagined.method(:call) if imagined.matter?
-          Rehearsing::Rehearsal.new(@moment.machine, plan, room(travellers), @assumption, **told).run(travellers, @moment.now)
+          assumption = @assumption.about(travellers.map(&:id))
+          Rehearsing::Rehearsal.new(@moment.machine, plan, room(travellers), assumption, **told).run(travellers, @moment.now)
         end
       end
 

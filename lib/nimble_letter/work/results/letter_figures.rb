@@ -9,11 +9,7 @@ module NimbleLetter
       ACTIVITIES = {"sent" => "had_letter"}.freeze
 
       # @return [Hash{Array(Integer, String)=>Integer}] counts by letter and figure
-      def self.counts =
-        events
-          .exclude(letter_id: nil)
-          .group(:letter_id, :kind)
-          .select_hash(%i[letter_id kind], Sequel.function(:count, Sequel[:delivery_id]).distinct.as(:count))
+      def self.counts = LettersHeard.counts(Records::Delivery.exclude(letter_id: nil), by: :letter_id)
 
       # @param figure [String] one of KINDS, or "quiet", see QuietOnes
       # @return [Sequel::Dataset] of people
@@ -22,7 +18,8 @@ module NimbleLetter
         return QuietOnes.new(letter_id: letter.id).people if figure == "quiet"
         raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless KINDS.include?(figure)
 
-        Records::Person.where(Sequel[:people][:id] => events.where(letter_id: letter.id, kind: figure).select(:person_id))
+        had = LettersHeard.of(Records::Delivery.where(letter_id: letter.id), figure)
+        Records::Person.where(Sequel[:people][:id] => had.select(:person_id))
       end
 
       # @return [Hash] a condition that may give the same people
@@ -31,9 +28,6 @@ module NimbleLetter
 
         {"activity" => ACTIVITIES.fetch(figure, figure), "letter_id" => letter.id}
       end
-
-      def self.events = Records::Event.by_people.about_sent.where(kind: KINDS)
-      private_class_method :events
     end
   end
 end

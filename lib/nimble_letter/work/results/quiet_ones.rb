@@ -12,17 +12,13 @@ module NimbleLetter
       end
 
       # @return [Sequel::Dataset] of people; of several letters those who reacted to none of them
-      def people
-        Records::Person.where(Sequel[:people][:id] => sent.select(:person_id)).exclude(Sequel[:people][:id] => reacted.select(:person_id))
-      end
+      def people = Records::Person.where(Sequel[:people][:id] => quiet(:person_id).select(:person_id))
+
+      # @return [Integer] people, as #people has them
+      def count = quiet(:person_id).from_self.count
 
       # @return [Hash{Integer=>Integer}] people by step, each step by itself
-      def by_step
-        some = reacted.distinct.select(:step_id, :person_id).as(:reacted)
-        quiet = sent.left_join(some, step_id: Sequel[:deliveries][:step_id], person_id: Sequel[:deliveries][:person_id])
-        quiet.where(Sequel[:reacted][:person_id] => nil).group(Sequel[:deliveries][:step_id])
-          .select_hash(Sequel[:deliveries][:step_id], Sequel.function(:count, Sequel[:deliveries][:person_id]).distinct.as(:count))
-      end
+      def by_step = quiet(:step_id, :person_id).from_self.group_and_count(:step_id).as_hash(:step_id, :count)
 
       # @return [Hash] a condition that may give the same people
       def condition
@@ -33,15 +29,15 @@ module NimbleLetter
 
       private
 
-      def sent = Records::Delivery.where(state: "sent").where(within(:deliveries)).exclude(Sequel[:deliveries][:step_id] => nil)
-
-      def reacted = Records::Event.by_people.where(kind: REACTIONS).where(within(:events)).exclude(step_id: nil)
+      # Of those who had more than one, all that was heard of them together.
+      def quiet(*each)
+        reacted = Sequel.function(:max, Sequel[:heard].sql_number & Core::Results::Heard.bits(*REACTIONS))
+        sent = Sequel.function(:max, Sequel.case({{state: "sent"} => 1}, 0))
+        letters.group(*each).having(reacted => 0, sent => 1).select(*each)
+      end
 
       # The letter of a step may be another by now: what was sent says which it was.
-      def within(table)
-        keys = @scope.key?(:step_id) ? @scope.except(:letter_id) : @scope
-        keys.transform_keys { |name| Sequel[table][name] }
-      end
+      def letters = Records::Delivery.where(@scope.key?(:step_id) ? @scope.except(:letter_id) : @scope).naked
     end
   end
 end

@@ -6,10 +6,7 @@ module NimbleLetter
     class Results
       # Of each person once: somebody may have come to a sequence more than once.
       EACH_ONCE = Sequel.function(:count, Sequel[:members][:person_id]).distinct
-      # Of each letter once: whoever came to a step twice had two. What is about no letter counts once for a person.
-      EACH_LETTER_ONCE = Sequel.function(:count, Sequel.function(:coalesce, :delivery_id, Sequel.*(:person_id, -1))).distinct
-      # Kinds of events.
-      BY_EVENT = %w[opened clicked replied bounced unsubscribed converted].freeze
+      HEARD = LettersHeard::KINDS
 
       def initialize(sequence)
         @sequence, @accounting = sequence, Accounting.new(sequence)
@@ -24,16 +21,16 @@ module NimbleLetter
         end
       end
 
-      # @param figure [String] one of Accounting::FIGURES or of BY_EVENT
+      # @param figure [String] one of Accounting::FIGURES or of HEARD
       # @param step_id [Integer, nil] nil for the whole sequence
       # @return [Sequel::Dataset] of people
       # @raise [Invalid]
       def people_of(figure, step_id: nil)
         return @accounting.people_of(figure, step_id: step_id) if Accounting::FIGURES.include?(figure)
         return quiet(step_id).people if figure == "quiet"
-        raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless BY_EVENT.include?(figure)
+        raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless HEARD.include?(figure)
 
-        Records::Person.where(Sequel[:people][:id] => happened(step_id).where(kind: figure).select(:person_id))
+        Records::Person.where(Sequel[:people][:id] => LettersHeard.of(letters(step_id), figure).select(:person_id))
       end
 
       # @return [Hash] a condition that may give the same people
@@ -57,9 +54,8 @@ module NimbleLetter
         {step_id: step.id, position: place, letter: step.letter&.name, figures: figures(counts_for(step))}
       end
 
-      def happened(step_id)
-        events = Records::Event.by_people.about_sent.where(sequence_id: @sequence.id).exclude(step_id: nil)
-        step_id ? events.where(step_id: step_id) : events
+      def letters(step_id = nil)
+        Records::Delivery.where({sequence_id: @sequence.id, step_id: step_id}.compact)
       end
 
       # @return [QuietOnes]
@@ -68,16 +64,12 @@ module NimbleLetter
         QuietOnes.new(sequence_id: @sequence.id, step_id: step_id, letter_id: letter)
       end
 
-      # A letter counts once, however often it was opened.
-      def events
-        @events ||= happened(nil).where(kind: BY_EVENT).group(:step_id, :kind)
-          .select_hash([:step_id, :kind], EACH_LETTER_ONCE.as(:count))
-      end
+      def heard = @heard ||= LettersHeard.counts(letters, by: :step_id)
 
       # Of each step by itself, and once more in all.
       def counts_for(step)
         (@counts ||= {})[step.id] ||= begin
-          counts = @accounting.of(step).except("here", "may").merge(BY_EVENT.to_h { |kind| [kind, events.fetch([step.id, kind], 0)] })
+          counts = @accounting.of(step).except("here", "may").merge(HEARD.to_h { |kind| [kind, heard[[step.id, kind]]] })
           counts.merge("quiet" => quiet_by_step.fetch(step.id, 0))
         end
       end
@@ -87,7 +79,7 @@ module NimbleLetter
       # The whole sequence is the sum of its letters: a person who opened two letters opened two. Quiet is whoever reacted to none.
       def total
         sum = letter_steps.map { |step| counts_for(step) }.inject { |all, counts| all.merge(counts) { |_, a, b| a + b } }
-        sum ? sum.merge("quiet" => quiet.people.count) : {}
+        sum ? sum.merge("quiet" => quiet.count) : {}
       end
 
       def figures(counts)
@@ -95,8 +87,8 @@ module NimbleLetter
       end
 
       def value_pence
-        happened(nil)
-          .where(kind: "converted")
+        Records::Event
+          .where(kind: "converted", delivery_id: LettersHeard.of(letters, "converted").select(:id))
           .select_map(:data)
           .sum { |data| JSON.parse(data || "{}").fetch("value_pence", 0) }
       end

@@ -87,19 +87,11 @@ RSpec.describe "the API of letters" do
     end
 
     it "of the library open who had it, opened it or replied" do
-      happened = ->(person, kind) do
-        Records::Event.insert(
-          kind: kind,
-          person_id: person.id,
-          letter_id: letter.id,
-          delivery_id: person.id,
-          sequence_id: sequence.id,
-          occurred_at: now
-        )
-      end
-      people.first(2).each { |person| happened.call(person, "sent") }
-      2.times { happened.call(people[1], "opened") }
-      row = call_api(:get, "/api/letters")["letters"].find { |one| one["id"] == letter.id }
+      letter = make_letter(name: "For all of them")
+      had = start(make_sequence(people: people, letters: [letter])).deliveries
+      had.first(2).each { |delivery| delivery.update(state: "sent") }
+      [had[1], had[1], had[2]].each { |one| Work::Happening.call("opened", at: now, person_id: one.person_id, delivery: one) }
+      row = call_api(:get, "/api/letters/figures")["letters"].find { |one| one["letter_id"] == letter.id }
 
       expect(row.values_at("sent", "opened", "replied")).to eq([2, 1, 0])
       expect(

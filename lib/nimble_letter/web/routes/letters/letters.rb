@@ -36,6 +36,8 @@ module NimbleLetter
             json(letters: LetterJson.rows(found.all, account))
           end
 
+          app.get("/api/letters/figures") { json(letters: LetterJson.figures) }
+
           app.post("/api/letters") do
             saved(input[:starter] ? Work::StarterLetters.begin_with(input[:starter], moment) : writing.make(input), 201)
           end

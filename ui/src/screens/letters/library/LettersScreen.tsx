@@ -14,9 +14,10 @@ import { Empty, ErrorNote, Loading } from '../../../parts/States'
 import { OpensPeople } from '../../people/behind/OpensPeople'
 import { LetterPlaces } from './LetterPlaces'
 import { NewLetter } from './NewLetter'
-import { useLetters } from './useLetters'
+import { useLetterFigures, useLetters } from './useLetters'
 
 type Row = Shape<'LetterRow'>
+type Counts = Map<number, Shape<'LetterFigures'>>
 const ALL = { q: '', category: '', show: 'kept' }
 
 function Favourite({ letter }: { letter: Row }) {
@@ -42,20 +43,22 @@ function Favourite({ letter }: { letter: Row }) {
 }
 
 /** How often something happened to a letter, which opens the people. */
-function Figure({ letter, figure }: { letter: Row; figure: 'sent' | 'opened' | 'replied' }) {
+function Figure({ letter, figure, counts }: { letter: Row; figure: 'sent' | 'opened' | 'replied'; counts?: Counts }) {
   const titles = { sent: 'had', opened: 'opened', replied: 'replied to' }
+  if (!counts) return <td />
+  const count = counts.get(letter.id)?.[figure] ?? 0
   return (
     <td className="text-right">
       <OpensPeople
         title={`They ${titles[figure]} “${letter.name}”`}
-        count={letter[figure]}
-        letters={letter[figure]}
+        count={count}
+        letters={count}
         queryKey={['letter-figure', letter.id, figure]}
         load={(cursor) =>
           ask(api.GET('/api/letters/{id}/figures/people', { params: { path: { id: letter.id }, query: { figure, cursor } } }))
         }
       >
-        {number(letter[figure])}
+        {number(count)}
       </OpensPeople>
     </td>
   )
@@ -68,6 +71,7 @@ export function LettersScreen() {
   const [{ q: words, category, show }, setShown] = useInAddress(ALL)
   const [making, setMaking] = useState(false)
   const { data, error, refetch } = useLetters(words.trim(), show === 'archive')
+  const { data: counts, error: uncounted, refetch: countAgain } = useLetterFigures()
   useKeys([{ key: 'n', words: 'New letter', run: () => setMaking(true) }])
   const categories = [...new Set((data ?? []).map((letter) => letter.category).filter((one) => one != null))].sort()
   const shown = data
@@ -129,6 +133,7 @@ export function LettersScreen() {
         )}
       </div>
       {error && <ErrorNote error={error} retry={refetch} />}
+      {uncounted && <ErrorNote error={uncounted} retry={countAgain} />}
       {!data && !error && <Loading />}
       {shown?.length === 0 && (
         <Empty>
@@ -171,9 +176,9 @@ export function LettersScreen() {
                 <td className="text-xs">{letter.category ?? <span className="muted">none</span>}</td>
                 <td className="text-xs">{kind(letter)}</td>
                 <td className="muted text-xs max-w-44">{letter.used_in.map((one) => one.name).join(', ') || 'nowhere yet'}</td>
-                <Figure letter={letter} figure="sent" />
-                <Figure letter={letter} figure="opened" />
-                <Figure letter={letter} figure="replied" />
+                <Figure letter={letter} figure="sent" counts={counts} />
+                <Figure letter={letter} figure="opened" counts={counts} />
+                <Figure letter={letter} figure="replied" counts={counts} />
                 <td className="muted whitespace-nowrap text-xs">
                   {shortDate(letter.updated_at, now)}
                   <span className="block">{letter.author}</span>

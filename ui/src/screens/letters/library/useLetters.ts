@@ -11,3 +11,12 @@ export function useLetters(words: string, archived: boolean) {
     placeholderData: keepPreviousData,
   })
 }
+
+/** How they did, by their numbers; asked apart, since it is counted over all letters that ever went. */
+export function useLetterFigures() {
+  return useQuery({
+    queryKey: ['letters', 'figures'],
+    queryFn: async () =>
+      new Map((await ask(api.GET('/api/letters/figures'))).letters.map((letter) => [letter.letter_id, letter] as const)),
+  })
+}
