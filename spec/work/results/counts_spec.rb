@@ -85,7 +85,7 @@ RSpec.describe "counts on all screens" do
 
   # By letter, as the events say it.
   def heard
-    Records::Event.by_people.where(sequence_id: sequence.id, kind: Work::LettersHeard::KINDS).select_map(%i[delivery_id kind])
+    Records::Event.by_people.where(sequence_id: sequence.id, kind: Work::LetterCounts::KINDS).select_map(%i[delivery_id kind])
       .group_by(&:first).transform_values { |told| Core::Results::Heard.bits(*told.map(&:last).uniq) }
   end
 

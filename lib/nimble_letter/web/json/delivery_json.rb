@@ -15,7 +15,7 @@ module NimbleLetter
       # Letters in doubt, with what was heard of each since: whoever answered a letter had it.
       # @param deliveries [Array<Records::Delivery>]
       def self.doubts(deliveries)
-        heard = Records::Event.by_people.where(delivery_id: deliveries.map(&:id), kind: Work::LettersHeard::KINDS).order(:occurred_at, :id)
+        heard = Records::Event.by_people.where(delivery_id: deliveries.map(&:id), kind: Work::LetterCounts::KINDS).order(:occurred_at, :id)
         first = heard.all.group_by(&:delivery_id).transform_values { |events| {kind: events[0].kind, at: events[0].occurred_at} }
         deliveries.map { |delivery| {**write(delivery), heard: first[delivery.id]} }
       end

@@ -19,9 +19,7 @@ module NimbleLetter
         counted = Records::Step.where(sequence_id: ids).where(fork_or_gone).distinct.select_map(:sequence_id).to_set
         memberships_and_people = [Sequel.function(:count).*.as(:members), Work::Results::EACH_ONCE.as(:people)]
         came = Records::Member.where(sequence_id: ids).group(:sequence_id).select_hash(:sequence_id, memberships_and_people)
-        letters = Records::Delivery.where(sequence_id: ids)
-        heard = Work::LettersHeard.counts(letters, by: :sequence_id)
-        doubtful = letters.where(state: "in_doubt").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
+        letters = Work::LetterCounts.of(Records::Delivery.where(sequence_id: ids), by: :sequence_id)
         sequences.map do |sequence|
           members, people = came.fetch(sequence.id, [0, 0])
           {
@@ -29,9 +27,7 @@ module NimbleLetter
             steps: steps.fetch(sequence.id, 0),
             people: people,
             planned: counted.include?(sequence.id) ? planned(sequence) : members * steps.fetch(sequence.id, 0),
-            sent: heard[[sequence.id, "sent"]],
-            in_doubt: doubtful.fetch(sequence.id, 0),
-            replied: heard[[sequence.id, "replied"]]
+            **%i[sent in_doubt replied].to_h { |word| [word, letters[[sequence.id, word.to_s]]] }
           }
         end
       end

@@ -35,7 +35,7 @@ module NimbleLetter
       # By what people, and readers of these letters, have done so far.
       # @return [Core::Rehearsing::Assumption::Rates]
       def self.last_time(sequence)
-        done = LettersHeard.counts(Records::Delivery, by: :letter_id)
+        done = LetterCounts.of(Records::Delivery, by: :letter_id)
         all = ["sent", *EVENTS.keys].to_h { |kind| [kind, done.sum { |(_, one), letters| (one == kind) ? letters : 0 }] }
         shares = EVENTS.to_h { |kind, name| [name, all["sent"].zero? ? 0.0 : all[kind].fdiv(all["sent"])] }
         opened = shares[:opened]

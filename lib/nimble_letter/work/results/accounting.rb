@@ -32,6 +32,9 @@ module NimbleLetter
       # @return [Array<Records::Step>] of the plan as it is, and behind them those that were taken out when some had had them
       def letter_steps = @letter_steps ||= @sequence.letter_steps + taken_out
 
+      # @return [Hash{Array(Integer, String)=>Integer}] letters by step, and what LetterCounts says of them
+      def letters = @letters ||= LetterCounts.of(Records::Delivery.where(sequence_id: @sequence.id), by: :step_id)
+
       # @param lane_id [Integer]
       # @return [Integer] members who took it
       def took(lane_id) = lanes.fetch(lane_id, 0)
@@ -61,7 +64,7 @@ module NimbleLetter
       end
 
       # @return [Hash{String=>Integer}] letters of a step by the keys of STATES
-      def by_state(step) = STATES.transform_values { |states| states.sum { |state| letters.fetch([step.id, state], 0) } }
+      def by_state(step) = STATES.transform_values { |states| states.sum { |state| letters[[step.id, state]] } }
 
       # Nobody comes to a step any more that was taken out; it was only planned for those who had it.
       def of_those_who_had(step)
@@ -91,11 +94,6 @@ module NimbleLetter
       def plans
         @plans ||= @sequence.draft? ? {1 => @sequence.laid_out} : @sequence.plans.to_h { |plan| [plan.number, plan.to_core] }
       end
-
-      # @return [Hash{Array(Integer, String)=>Integer}] by step and state
-      def letters =
-        @letters ||= Records::Delivery.where(sequence_id: @sequence.id).group_and_count(:step_id, :state).as_hash(%i[step_id state],
-          :count)
 
       # @return [Hash{Array(Integer, String)=>Integer}] members by step and what says it is done
       def done =

@@ -9,7 +9,7 @@ module NimbleLetter
       ACTIVITIES = {"sent" => "had_letter"}.freeze
 
       # @return [Hash{Array(Integer, String)=>Integer}] counts by letter and figure
-      def self.counts = LettersHeard.counts(Records::Delivery.exclude(letter_id: nil), by: :letter_id)
+      def self.counts = LetterCounts.of(Records::Delivery.exclude(letter_id: nil), by: :letter_id)
 
       # @param figure [String] one of KINDS, or "quiet", see QuietOnes
       # @return [Sequel::Dataset] of people
@@ -18,7 +18,7 @@ module NimbleLetter
         return QuietOnes.new(letter_id: letter.id).people if figure == "quiet"
         raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless KINDS.include?(figure)
 
-        had = LettersHeard.of(Records::Delivery.where(letter_id: letter.id), figure)
+        had = LetterCounts.those(Records::Delivery.where(letter_id: letter.id), figure)
         Records::Person.where(Sequel[:people][:id] => had.select(:person_id))
       end
 

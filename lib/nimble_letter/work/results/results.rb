@@ -6,7 +6,7 @@ module NimbleLetter
     class Results
       # Of each person once: somebody may have come to a sequence more than once.
       EACH_ONCE = Sequel.function(:count, Sequel[:members][:person_id]).distinct
-      HEARD = LettersHeard::KINDS
+      HEARD = LetterCounts::KINDS
 
       def initialize(sequence)
         @sequence, @accounting = sequence, Accounting.new(sequence)
@@ -30,7 +30,7 @@ module NimbleLetter
         return quiet(step_id).people if figure == "quiet"
         raise Invalid.new("There is no figure #{figure.inspect}.", at: "figure") unless HEARD.include?(figure)
 
-        Records::Person.where(Sequel[:people][:id] => LettersHeard.of(letters(step_id), figure).select(:person_id))
+        Records::Person.where(Sequel[:people][:id] => LetterCounts.those(letters(step_id), figure).select(:person_id))
       end
 
       # @return [Hash] a condition that may give the same people
@@ -64,17 +64,22 @@ module NimbleLetter
         QuietOnes.new(sequence_id: @sequence.id, step_id: step_id, letter_id: letter)
       end
 
-      def heard = @heard ||= LettersHeard.counts(letters, by: :step_id)
-
       # Of each step by itself, and once more in all.
       def counts_for(step)
         (@counts ||= {})[step.id] ||= begin
-          counts = @accounting.of(step).except("here", "may").merge(HEARD.to_h { |kind| [kind, heard[[step.id, kind]]] })
-          counts.merge("quiet" => quiet_by_step.fetch(step.id, 0))
+          heard = HEARD.to_h { |kind| [kind, @accounting.letters[[step.id, kind]]] }
+          @accounting.of(step).except("here", "may").merge(heard, "quiet" => quiet_at(step))
         end
       end
 
-      def quiet_by_step = @quiet_by_step ||= quiet.by_step
+      # Where nobody came a second time, each letter is one person's.
+      def quiet_at(step)
+        return @accounting.letters[[step.id, LetterCounts::UNANSWERED]] unless again?
+
+        (@quiet_by_step ||= quiet.by_step).fetch(step.id, 0)
+      end
+
+      def again? = @again.nil? ? @again = !@sequence.members_dataset.where { round > 1 }.empty? : @again
 
       # The whole sequence is the sum of its letters: a person who opened two letters opened two. Quiet is whoever reacted to none.
       def total
@@ -88,7 +93,7 @@ module NimbleLetter
 
       def value_pence
         Records::Event
-          .where(kind: "converted", delivery_id: LettersHeard.of(letters, "converted").select(:id))
+          .where(kind: "converted", delivery_id: LetterCounts.those(letters, "converted").select(:id))
           .select_map(:data)
           .sum { |data| JSON.parse(data || "{}").fetch("value_pence", 0) }
       end

@@ -68,7 +68,7 @@ function Doubts({ letters, total, timeZone }: { letters: Shape<'SentLetter'>[]; 
       {settle.error && <ErrorNote error={settle.error} />}
       {letters.map((letter) => (
         <div key={letter.id} className="flex items-center gap-3 py-2 border-b border-base-300/60 px-1">
-          <Link to={`/people/${letter.person_id}`} className="font-semibold hover:underline">
+          <Link to={`/people/${letter.person_id}`} className="font-semibold whitespace-nowrap hover:underline">
             {letter.person}
           </Link>
           <span className="muted grow truncate">{letter.subject}</span>
