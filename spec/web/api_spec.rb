@@ -223,6 +223,13 @@ RSpec.describe "the API" do
       expect(call_api(:post, "/api/post/release")["held"]).to be_nil
     end
 
+    it "offers each city once, the most frequent first, and none that only the bin has" do
+      {"York" => 1, "york" => 2, "Hull" => 2, "Émile" => 1, "Emile" => 3}.each { |city, n| n.times { make_person(city: city) } }
+      make_person(city: "Leeds", deleted_at: now)
+      make_person(city: nil)
+      expect(call_api(:get, "/api/catalogue")["cities"].map { |city| Core::Fold.call(city).to_s }).to eq(%w[emile york hull])
+    end
+
     it "settles a letter in doubt" do
       delivery = start(make_sequence(people: [person])).deliveries.first
       delivery.update(state: "in_doubt", sent_at: now)

@@ -37,14 +37,12 @@ module NimbleLetter
       def self.named(dataset) = dataset.select_map(%i[id name]).map { |id, name| {id: id, name: name} }
       private_class_method :named
 
+      # The most frequent ones, counted as they are compared; each is written as somebody has it.
       def self.cities
-        Records::Person
-          .kept
-          .exclude(city: nil)
-          .group_and_count(:city)
-          .order(Sequel.desc(:count), :city)
-          .limit(CITIES)
-          .map { |row| row[:city] }
+        folds = Records::Person.kept.exclude(city_fold: nil).group_and_count(:city_fold)
+        folds = folds.order(Sequel.desc(:count), :city_fold).limit(CITIES)
+        somebody = Records::Person.kept.where(Sequel[:people][:city_fold] => Sequel[:frequent][:city_fold])
+        folds.naked.from_self(alias: :frequent).select_map(somebody.select(:city).limit(1).as(:city))
       end
       private_class_method :cities
     end

@@ -98,7 +98,7 @@ module NimbleLetter
       # they do not get twice.
       def set_back(member)
         ahead = plan(member).possibly(member.step_id)
-        member.moved ||= Records::Event.where(member_id: member.id, kind: HAD, person_id: member.person_id, step_id: ahead).any?
+        member.moved ||= !Records::Event.of_member(member).where(kind: HAD, step_id: ahead).empty?
         Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK).exclude(step_id: member.step_id)
           .update(state: "skipped", reason: MOVED, lease: nil, leased_until: nil)
         # Whoever is moved to a letter that failed has it tried again.

@@ -7,24 +7,22 @@ module NimbleLetter
       # @return [Array<Hash>] sequences under way: id, name, had (letters out), will (letters still to go), held (whether its plan holds
       #   other words than are written now)
       def self.running(letter)
-        deliveries = Records::Delivery.where(letter_id: letter.id)
-        sent = deliveries.where(state: "sent").group_and_count(:sequence_id).as_hash(:sequence_id, :count)
-        due = to_come(letter)
-        Records::Sequence
-          .under_way
-          .where(id: (sent.keys + due.keys).uniq)
-          .order(:name)
-          .all
-          .map { |one| {id: one.id, name: one.name, had: sent.fetch(one.id, 0), will: due.fetch(one.id, 0), held: held?(one, letter)} }
+        under_way = Records::Sequence.under_way.order(:name).all
+        ids = under_way.map(&:id)
+        out = LetterCounts.of(Records::Delivery.where(letter_id: letter.id, sequence_id: ids), by: :sequence_id)
+        due = to_come(letter, ids)
+        under_way.select { |one| due.key?(one.id) || out[[one.id, "sent"]].positive? }
+          .map { |one| {id: one.id, name: one.name, had: out[[one.id, "sent"]], will: due.fetch(one.id, 0), held: held?(one, letter)} }
       end
 
       def self.held?(sequence, letter) = Records::FrozenPlan.of(sequence.id)&.text_of(letter.id)&.other_than?(letter) || false
       private_class_method :held?
 
+      # @param ids [Array<Integer>] of sequences
       # @return [Hash{Integer=>Integer}] letters still to go, by sequence
-      def self.to_come(letter)
-        started = Records::Step.sending([letter.id]).eager(:sequence).all.reject { |step| step.sequence.draft? }
-        by_sequence = started.group_by(&:sequence_id).transform_values { |steps| steps.sum { |step| who_gets(step, letter).size } }
+      def self.to_come(letter, ids)
+        steps = Records::Step.sending([letter.id]).where(sequence_id: ids).eager(:sequence).all
+        by_sequence = steps.group_by(&:sequence_id).transform_values { |some| some.sum { |step| who_gets(step, letter).size } }
         by_sequence.select { |_, letters| letters.positive? }
       end
       private_class_method :to_come

@@ -53,7 +53,7 @@ module NimbleLetter
       # @return [String, nil] why it does not lie ahead of them at all
       def off_the_way(step_id)
         return unless @member
-        return "It is behind them." if Records::Event.where(member_id: @member.id, step_id: step_id, kind: BEHIND).any?
+        return "It is behind them." unless Records::Event.of_member(@member).where(step_id: step_id, kind: BEHIND).empty?
 
         "They are not on the way any more." unless @member.state == "active"
       end

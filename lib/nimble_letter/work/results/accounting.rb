@@ -44,8 +44,13 @@ module NimbleLetter
       # @return [Sequel::Dataset] of people
       def people_of(figure, step_id: nil)
         chosen = step_id ? (@sequence.steps | taken_out).select { |step| step.id == step_id } : letter_steps
-        who = chosen.flat_map { |step| whose(figure, step) }
-        Records::Person.where(Sequel.|(*who.map { |ids| {Sequel[:people][:id] => ids} }, false))
+        if STATES.key?(figure) && chosen.all?(&:letter?)
+          return Records::Person.where(Sequel[:people][:id] => written(chosen, STATES[figure]).select(:person_id))
+        end
+
+        # Put together before people are looked for, each of whom would be looked for in every step.
+        who = chosen.flat_map { |step| whose(figure, step) }.inject { |all, some| all.union(some, from_self: false) }
+        Records::Person.where(who ? {Sequel[:people][:id] => who.from_self.naked} : false)
       end
 
       # @return [Sequel::Dataset] of members who will come to it for certain, or have its letter written down and not out
@@ -142,8 +147,9 @@ module NimbleLetter
 
       def standing(places) = {%i[plan step_id] => places}
 
-      def written(step, states = STATES.values.flatten)
-        Records::Delivery.where(sequence_id: @sequence.id, step_id: step.id, state: states)
+      # @param steps [Records::Step, Array<Records::Step>]
+      def written(steps, states = STATES.values.flatten)
+        Records::Delivery.where(sequence_id: @sequence.id, step_id: Array(steps).map(&:id), state: states)
       end
 
       # @return [Array<Sequel::Dataset>] numbers of people

@@ -55,7 +55,7 @@ module NimbleLetter
 
           app.get "/api/members/:id/way" do
             member = fetch_record(Records::Member, params[:id], "member")
-            events = Records::Event.where(member_id: member.id).order(:occurred_at, :id).all
+            events = Records::Event.of_member(member).order(:occurred_at, :id).all
             past = HistoryWords.new(events, moment).entries
             ahead = (member.state == "active") ? Work::WayThrough.of_member(member, moment).ahead.map { |stop| stop_json(stop) } : []
             json(past: past, ahead: ahead, zone: moment.zone_of(member.person).identifier)
