@@ -309,6 +309,14 @@ class HardLife
 
   def to_be_carried_on = Records::Member.active.exclude(due_at: nil)
 
+  # What stands with a letter is what its events say.
+  def account_of_what_was_heard
+    told = Records::Event.by_people.where(kind: Core::Results::Heard::KINDS).exclude(delivery_id: nil).select_map(%i[delivery_id kind])
+    told = told.uniq.group_by(&:first).transform_values { |some| Core::Results::Heard.bits(*some.map(&:last)) }
+    kept = Records::Delivery.exclude(heard: 0).select_hash(:id, :heard)
+    say "heard of %d letters; otherwise than their events say: %d", told.size, (told.to_a - kept.to_a).size + (kept.to_a - told.to_a).size
+  end
+
   # Nobody has a step twice, and what is told is what was done.
   def account_of_steps
     done = Records::Event.where(kind: %w[sent step_done lane_taken])
@@ -359,6 +367,7 @@ class HardLife
       of.call("in_doubt").size,
       of.call("in_doubt").count { |key| arrived.call(key).positive? }
     say "  set aside: %d; still open: %d; members that nothing moves: %d", waiting, open, adrift
+    account_of_what_was_heard
     account_of_steps
     account_of_joining
     account_of_mail
