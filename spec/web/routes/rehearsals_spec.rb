@@ -42,6 +42,12 @@ RSpec.describe "rehearsals over the API" do
     Records::Delivery.where(sequence_id: before.id).update(state: "sent", sent_at: now)
     Records::Delivery.where(sequence_id: before.id).each { |letter| Work::Touch.call("opened", letter, at: now, by_machine: false) }
     expect(figures(rehearse(assume: "last_time"))[2]).to be > 2
+    # Of five letters five were opened and two clicked: that is what is said, and assumed.
+    two = Records::Delivery.where(sequence_id: before.id).order(:id).limit(2)
+    two.each { |one| Work::Touch.call("clicked", one, at: now, by_machine: false) }
+    expect(rehearse(assume: "last_time")["rates"]).to eq("opened" => 1.0, "clicked" => 0.4, "replied" => 0.0, "bounced" => 0.0)
+    two.update(heard: Core::Results::Heard.bits("clicked"))
+    expect(rehearse(assume: "last_time")["rates"]).to include("opened" => 0.6, "clicked" => be_within(1e-9).of(0.4))
   end
 
   it "tell one person's way, and when it would have been" do

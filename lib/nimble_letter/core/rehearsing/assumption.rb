@@ -6,8 +6,8 @@ module NimbleLetter
       # What people are assumed to do in a rehearsal, and when colleagues are done with what a sequence waits for. The same seed
       # assumes the same.
       class Assumption
-        # Of how many letters each happens, from 0 to 1; only who opens clicks. by_person, by_step: factors of somebody's or a step's own;
-        # of people by their numbers, or what gives them for some of these, see #about.
+        # Of how many letters each happens, from 0 to 1; clicked: of those opened, since only who opens clicks. by_person, by_step: how
+        # much more is read by somebody, or of a step; of people by their numbers, or what gives them for some of these, see #about.
         Rates = Struct.new(:opened, :clicked, :replied, :bounced, :by_person, :by_step, keyword_init: true)
         # Seconds after the letter within which most react.
         WITHIN = {"opened" => 24 * 3600, "clicked" => 1800, "replied" => 36 * 3600, "bounced" => 600}.freeze
@@ -18,9 +18,12 @@ module NimbleLetter
         NOTHING = [].freeze
         OPENED, CLICKED = Journey::Happenings.bit("opened"), Journey::Happenings.bit("clicked")
         OF_READING = OPENED | CLICKED
-        # rate: of how many letters; whether, delay: what tells by the seed whether and how soon it happens; within: see WITHIN
-        Chance = Struct.new(:kind, :rate, :whether, :delay, :within)
-        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED, :OF_READING, :Chance
+        # Of whom or of what more is read, more is opened and answered. No more of those who open click: that would count it twice.
+        BY_READING = %w[opened replied].freeze
+        # rate: of how many letters; whether, delay: what tells by the seed whether and how soon it happens; within: see WITHIN;
+        # by_reading: see BY_READING
+        Chance = Struct.new(:kind, :rate, :whether, :delay, :within, :by_reading)
+        private_constant :KINDS, :NUMBERS, :MASK, :NOTHING, :OPENED, :CLICKED, :OF_READING, :BY_READING, :Chance
 
         # Nobody opens, clicks or answers.
         def self.nobody = new(Rates.new(opened: 0, clicked: 0, replied: 0, bounced: 0))
@@ -83,7 +86,8 @@ module NimbleLetter
 
         def chance(kind)
           number = @seed * 64 + NUMBERS.fetch(kind)
-          Chance.new(kind, @rates[kind].to_f, mixed(number), mixed(number + KINDS.size), WITHIN.fetch(kind))
+          by_reading = (@rates.by_person || @rates.by_step) && BY_READING.include?(kind)
+          Chance.new(kind, @rates[kind].to_f, mixed(number), mixed(number + KINDS.size), WITHIN.fetch(kind), by_reading)
         end
 
         def after(chance, person_id, step, at)
@@ -98,10 +102,11 @@ module NimbleLetter
           rate = chance.rate
           return false unless rate.positive?
 
-          rate *= @rates.by_person.fetch(person_id, 1) if @rates.by_person
-          rate *= @rates.by_step.fetch(step.id, 1) if @rates.by_step
+          rate *= reading(person_id, step) if chance.by_reading
           rate.positive? && (rate >= 1 || share(chance.whether, person_id, step) < rate)
         end
+
+        def reading(person_id, step) = (@rates.by_person&.fetch(person_id, 1) || 1) * (@rates.by_step&.fetch(step.id, 1) || 1)
 
         # @param question [Integer] a number of its own for each
         # @return [Float] from 0 to 1, even over people and steps

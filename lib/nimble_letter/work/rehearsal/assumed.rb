@@ -37,7 +37,9 @@ module NimbleLetter
       def self.last_time(sequence)
         done = LetterCounts.of(Records::Delivery, by: :letter_id)
         all = ["sent", *EVENTS.keys].to_h { |kind| [kind, done.sum { |(_, one), letters| (one == kind) ? letters : 0 }] }
-        shares = EVENTS.to_h { |kind, name| [name, all["sent"].zero? ? 0.0 : all[kind].fdiv(all["sent"])] }
+        # Only who opens clicks; some clicks are heard of without the opening.
+        of = Hash.new(all["sent"]).merge("clicked" => all["opened"])
+        shares = EVENTS.to_h { |kind, name| [name, of[kind].zero? ? 0.0 : [all[kind].fdiv(of[kind]), 1.0].min] }
         opened = shares[:opened]
         return Rates.new(**shares) if opened.zero?
 
