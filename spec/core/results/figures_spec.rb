@@ -57,3 +57,17 @@ RSpec.describe Core::Results::Figure do
     expect(described_class.new("sent", 3, 4).to_h[:base_name]).to eq("planned")
   end
 end
+
+RSpec.describe Core::Results::Heard do
+  it "counts what was heard of a letter when it counts as sent, and not before" do
+    heard = described_class.bits("replied", "bounced")
+    expect(described_class.counts_as("sent", heard)).to eq(%w[sent replied bounced])
+    %w[due claimed on_wire in_doubt failed skipped].each { |state| expect(described_class.counts_as(state, heard)).to eq([state]) }
+  end
+
+  it "says of a letter that nobody reacted to that it is unanswered, whatever servers said of it" do
+    expect(described_class.counts_as("sent", 0)).to eq(%w[sent unanswered])
+    expect(described_class.counts_as("sent", described_class.bits("bounced"))).to eq(%w[sent bounced unanswered])
+    expect(described_class.bits("sent", "sneezed")).to eq(0)
+  end
+end

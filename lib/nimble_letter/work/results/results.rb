@@ -74,7 +74,7 @@ module NimbleLetter
 
       # Where nobody came a second time, each letter is one person's.
       def quiet_at(step)
-        return @accounting.letters[[step.id, LetterCounts::UNANSWERED]] unless again?
+        return @accounting.letters[[step.id, Core::Results::Heard::UNANSWERED]] unless again?
 
         (@quiet_by_step ||= quiet.by_step).fetch(step.id, 0)
       end

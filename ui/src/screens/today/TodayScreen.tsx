@@ -62,8 +62,12 @@ function Doubts({ letters, total, timeZone }: { letters: Shape<'SentLetter'>[]; 
   })
   return (
     <Section
-      title={total > letters.length ? `In doubt: ${letters.length} of ${total}` : 'In doubt'}
-      more="The line broke while these were on the wire. They are not sent again by themselves."
+      title="In doubt"
+      more={
+        total > letters.length
+          ? `The line broke while ${total} were on the wire. The next come here as these are settled.`
+          : 'The line broke while these were on the wire. They are not sent again by themselves.'
+      }
     >
       {settle.error && <ErrorNote error={settle.error} />}
       {letters.map((letter) => (
