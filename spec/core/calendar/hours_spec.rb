@@ -45,6 +45,15 @@ RSpec.describe Core::Calendar::Hours do
     expect([meets_on?(sharp, evening, auckland, may), sharp.ever_meets?(evening, auckland, may)]).to eq([false, true])
   end
 
+  it "let go who is late for exactly one minute when they open again in time, and on the next day that fits otherwise" do
+    timing = Core::Calendar::Timing.new(from_minute: 540, to_minute: 540)
+    due = lambda do |*hours|
+      about = Core::Calendar::Timing::About.new(at(12, 9), at(12, 9), {}, london, london, calendar, 7)
+      timing.reopening(at(12, 9, 30), about, described_class.new(london, *hours)).at
+    end
+    expect([due.call(480, 1080), due.call(600, 1080), due.call(480, 560)]).to eq([at(12, 9, 30), at(12, 10), at(13, 9)])
+  end
+
   # A letter whose own minute within its window is one at which its mailbox sends nothing would wait for ever.
   it "always meet, where they can, the opening for which somebody waits" do
     random = Random.new(RSpec.configuration.seed)

@@ -182,18 +182,18 @@ module NimbleLetter
         # Over what is left of the window while the hours last: somebody's own minute may be one at which nothing ever leaves.
         # @return [Span, nil] nil: they do not meet
         def in_hours(hours, instant, about, zone_in_use)
-          from = instant
+          opening = reopening_on(instant, about, zone_in_use)
           TRIES.times do
-            date, first, moved = reopening_on(from, about, zone_in_use)
-            opens = first ? Zones.instant(zone_in_use, date, first) : from
+            date, first, moved = opening
+            opens = first ? Zones.instant(zone_in_use, date, first) : instant
             return Span.new(instant.to_i, 0, moved, false) if opens == instant && hours.open?(instant)
 
-            shuts = Zones.instant(zone_in_use, date, shuts_at)
+            # Whoever is late already may still go for so much of that day.
+            shuts = Zones.instant(zone_in_use, date, first ? shuts_at : late_until)
             stretch = hours.stretch(opens, shuts)
             return stretched(stretch, moved) if stretch
 
-            # What was meant for one minute may be late by more than that.
-            from = [shuts, from + 60].max
+            opening = opening_after(shuts, about, zone_in_use)
           end
           nil
         end
@@ -206,7 +206,7 @@ module NimbleLetter
         def reopening_on(instant, about, zone_in_use)
           if to_minute == from_minute
             date, minute = Zones.local(zone_in_use, instant)
-            return [date, nil, nil] if fits?(date, about.calendar) && (minute - from_minute).between?(0, MINUTES_LATE)
+            return [date, nil, nil] if fits?(date, about.calendar) && minute >= from_minute && minute < late_until
           end
           opening_after(instant, about, zone_in_use)
         end
@@ -308,6 +308,9 @@ module NimbleLetter
         end
 
         def shuts_at = (to_minute == from_minute) ? from_minute + 1 : to_minute
+
+        # @return [Integer] the minute of its day, excluded, up to which may go what missed its time
+        def late_until = (to_minute == from_minute) ? [from_minute + MINUTES_LATE + 1, DAY_MINUTES].min : to_minute
 
         def slot(date, first_minute, seed, zone_in_use)
           offset = Timing.spread((to_minute - first_minute) * 60, seed)
