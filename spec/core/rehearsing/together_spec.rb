@@ -104,7 +104,7 @@ RSpec.describe Core::Rehearsing::Together do
 
   it "comes to what is decided of each alone, whatever the plan, the room and what people do" do
     seeds = Random.new(RSpec.configuration.seed)
-    lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 40))) { seeds.rand(10_000_000) }
+    lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 20))) { seeds.rand(10_000_000) }
     lives.each do |seed|
       # How many are called at a time is to make no difference.
       stub_const("NimbleLetter::Core::Rehearsing::Addressees::FEW", [1, 3, 64][seed % 3])

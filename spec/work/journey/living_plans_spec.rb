@@ -201,7 +201,7 @@ RSpec.describe "a plan that lives" do
 
   it "adds up, loses nobody, sends nothing twice, outside its time or without room, and is told by its events" do
     seeds = Random.new(RSpec.configuration.seed)
-    lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 4))) { seeds.rand(1_000_000) }
+    lives = ENV["LIFE"] ? [Integer(ENV["LIFE"])] : Array.new(Integer(ENV.fetch("LIVES", 3))) { seeds.rand(1_000_000) }
     lives.each do |seed|
       Records.db.transaction(savepoint: true, rollback: :always) { live(seed) }
     rescue RSpec::Expectations::ExpectationNotMetError, StandardError => error
