@@ -21,6 +21,7 @@ module NimbleLetter
         @db.extend(LostConnections)
         @db.extend(Commits)
         @db.extension(:connection_validator, :date_arithmetic)
+        @db.extend_datasets(AsksForOne)
         @db.pool.connection_validation_timeout = 5
         Sequel::Model.db = @db
         Sequel::Model.raise_on_save_failure = true

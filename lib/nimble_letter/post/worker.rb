@@ -80,6 +80,7 @@ module NimbleLetter
       # @return [Time, nil] when the next letter or member is due, the next mailbox has rested, or a new day asks who leaves
       def next_due(after:)
         running = Records::Sequence.where(state: "running").select_map(:id)
+        moment = moment(after)
         waiting = Records::Delivery.where(state: "due", sequence_id: running).going.exclude(Work::PostHold.dataset.select(1).exists)
         [
           waiting.where { due_at > after }.min(:due_at),
@@ -87,8 +88,8 @@ module NimbleLetter
           Records::Mailbox.waiting(after).min(:free_at),
           Work::AdvanceMembers.next_due(after: after),
           Work::StartLater.next_due(after: after),
-          Work::AskLeaving.next_due(moment(after)),
-          Work::JoinByRules.next_due(moment(after))
+          Work::AskLeaving.next_due(moment),
+          Work::JoinByRules.next_due(moment)
         ].compact.min
       end
 

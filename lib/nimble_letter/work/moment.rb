@@ -7,17 +7,21 @@ module NimbleLetter
       # From so many people on, an act is one that asks for the password again.
       MANY = 1000
 
-      attr_reader :now, :firm, :account, :lookups, :connection
+      attr_reader :now, :account, :lookups, :connection
 
       # @param now [Time] UTC, from the clock in use; to the second, as everything is kept
       # @param account [Records::Account, nil]
       # @param lookups [#ask] outside services
       # @param connection [String, nil] the address it is asked from
       # @param fresh [Boolean] whether the password was given lately; work that nobody asks for over the page needs none
-      def initialize(now:, account: nil, firm: Records::Firm.current, lookups: Lookups::Unconnected, connection: nil, fresh: true)
+      def initialize(now:, account: nil, firm: nil, lookups: Lookups::Unconnected, connection: nil, fresh: true)
         @now, @account, @firm, @lookups, @connection, @fresh = Time.at(now.to_i).utc, account, firm, lookups, connection, fresh
         @plans, @ladders, @calendars, @zones, @frozen, @letters = {}, {}, {}, {}, {}, {}
       end
+
+      # Read once a moment, when it is asked for.
+      # @return [Records::Firm]
+      def firm = @firm ||= Records::Firm.current
 
       # @param time [Time] of something that is recorded at its own time
       # @return [Moment] then, with all that has been read
