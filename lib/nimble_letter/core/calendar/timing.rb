@@ -182,10 +182,10 @@ module NimbleLetter
         # Over what is left of the window while the hours last: somebody's own minute may be one at which nothing ever leaves.
         # @return [Span, nil] nil: they do not meet
         def in_hours(hours, instant, about, zone_in_use)
-          opening = reopening_on(instant, about, zone_in_use)
+          from, opening = instant, reopening_on(instant, about, zone_in_use)
           TRIES.times do
             date, first, moved = opening
-            opens = first ? Zones.instant(zone_in_use, date, first) : instant
+            opens = first ? Zones.instant(zone_in_use, date, first) : from
             return Span.new(instant.to_i, 0, moved, false) if opens == instant && hours.open?(instant)
 
             # Whoever is late already may still go for so much of that day.
@@ -193,7 +193,7 @@ module NimbleLetter
             stretch = hours.stretch(opens, shuts)
             return stretched(stretch, moved) if stretch
 
-            opening = opening_after(shuts, about, zone_in_use)
+            from, opening = shuts, opening_after(shuts, about, zone_in_use)
           end
           nil
         end
