@@ -170,10 +170,11 @@ module NimbleLetter
           Due.new(first ? slot(date, first, about.seed, zone_in_use) : instant, instant, moved, false)
         end
 
-        def opening_after(instant, about, zone_in_use)
+        # @param shuts [Integer] the minute of its day, excluded, up to which it is open
+        def opening_after(instant, about, zone_in_use, shuts = shuts_at)
           date, minute = Zones.local(zone_in_use, instant)
           if fitting(date, about.calendar) == date
-            return [date, nil, nil] if minute >= from_minute && minute < shuts_at
+            return [date, nil, nil] if minute >= from_minute && minute < shuts
             return [date, from_minute, :window] if minute < from_minute
           end
           [fitting(date + 1, about.calendar), from_minute, moved(date, about.calendar) || :window]
@@ -203,13 +204,7 @@ module NimbleLetter
           Span.new(opens, (to_minute == from_minute) ? 0 : shuts - opens, moved, false)
         end
 
-        def reopening_on(instant, about, zone_in_use)
-          if to_minute == from_minute
-            date, minute = Zones.local(zone_in_use, instant)
-            return [date, nil, nil] if fits?(date, about.calendar) && minute >= from_minute && minute < late_until
-          end
-          opening_after(instant, about, zone_in_use)
-        end
+        def reopening_on(instant, about, zone_in_use) = opening_after(instant, about, zone_in_use, late_until)
 
         def after(base, about, zone_in_use)
           seconds = SECONDS[unit]
