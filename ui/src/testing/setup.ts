@@ -1,5 +1,5 @@
 import { cleanup, configure } from '@testing-library/react'
-import { afterEach } from 'vitest'
+import { afterEach, beforeEach } from 'vitest'
 
 // Node knows no page that an address could be relative to; a browser does.
 const NodeRequest = globalThis.Request
@@ -22,7 +22,6 @@ globalThis.ResizeObserver ??= class {
   disconnect() {}
 }
 
-afterEach(() => {
-  cleanup()
-  localStorage.clear()
-})
+afterEach(cleanup)
+// Not when a page is left: what it could not save then it keeps here a moment later.
+beforeEach(() => localStorage.clear())

@@ -25,9 +25,13 @@ type Passage = Shape<'Passage'>
 type Documents = Passage['documents']
 const ANY = ''
 
+/** What one looks at; going back to a version leaves it as it is. */
+type View = { language: string; versions: boolean }
+
 /** Writes one passage; what was typed here and never reached the server is gone on with. */
 export function PassageEditor({ id, onGone }: { id: number; onGone: () => void }) {
   const [generation, setGeneration] = useState(0)
+  const [view, setView] = useState<View>({ language: ANY, versions: false })
   const { data: passage, error, refetch } = useQuery({ queryKey: ['passage', id], queryFn: () => PASSAGES.read(id) })
   const leftOver = useLeftOver(PASSAGES, id, passage)
   if (error) return <ErrorNote error={error} retry={refetch} />
@@ -38,6 +42,8 @@ export function PassageEditor({ id, onGone }: { id: number; onGone: () => void }
       key={generation}
       passage={passage}
       begin={generation === 0 ? leftOver.data.draft : null}
+      view={view}
+      onView={(changed) => setView((now) => ({ ...now, ...changed }))}
       onAnew={() => setGeneration((now) => now + 1)}
       onGone={onGone}
     />
@@ -48,11 +54,15 @@ export function PassageEditor({ id, onGone }: { id: number; onGone: () => void }
 function Writing({
   passage,
   begin,
+  view,
+  onView,
   onAnew,
   onGone,
 }: {
   passage: Passage
   begin: PassageDraft | null
+  view: View
+  onView: (changed: Partial<View>) => void
   onAnew: () => void
   onGone: () => void
 }) {
@@ -62,8 +72,8 @@ function Writing({
   const restoring = useRestoring(PASSAGES, passage.id, autosave, onAnew)
   const [name, setName] = useState(begin?.name ?? passage.name)
   const [documents, setDocuments] = useState<Documents>(begin?.documents ?? passage.documents)
-  const [language, setLanguage] = useState(ANY)
-  const [looking, setLooking] = useState(false)
+  // A version from before it was written in a language has no text in it.
+  const language = view.language in documents ? view.language : ANY
   const [editor, setEditor] = useState<Editor | null>(null)
   const { choosing, dialogs } = useChoosing(editor)
   const writing = useMemo(
@@ -118,7 +128,12 @@ function Writing({
           />
           <SavedNote saving={autosave.saving} />
           <StepThrough on={restoring} />
-          <button type="button" className="quiet-word !text-xs" aria-expanded={looking} onClick={() => setLooking(!looking)}>
+          <button
+            type="button"
+            className="quiet-word !text-xs"
+            aria-expanded={view.versions}
+            onClick={() => onView({ versions: !view.versions })}
+          >
             Versions
           </button>
           {passage.used_in.length === 0 && (
@@ -134,7 +149,7 @@ function Writing({
               type="button"
               aria-pressed={code === language}
               className={`border-b-2 min-h-6 ${code === language ? 'border-primary font-semibold' : 'border-transparent muted'}`}
-              onClick={() => setLanguage(code)}
+              onClick={() => onView({ language: code })}
             >
               {words(code)}
             </button>
@@ -145,7 +160,7 @@ function Writing({
                 items={languages.filter((one) => !(one.value in documents))}
                 onPick={(code) => {
                   keep({ ...documents, [code]: documents[ANY] ?? { type: 'doc', content: [{ type: 'paragraph' } as never] } })
-                  setLanguage(String(code))
+                  onView({ language: String(code) })
                   shut()
                 }}
               />
@@ -157,7 +172,7 @@ function Writing({
               className="quiet-word"
               onClick={() => {
                 const { [language]: _, ...rest } = documents
-                setLanguage(ANY)
+                onView({ language: ANY })
                 keep(rest)
               }}
             >
@@ -165,7 +180,7 @@ function Writing({
             </button>
           )}
         </div>
-        {looking && (
+        {view.versions && (
           <div className="mb-4">
             <VersionsPane on={restoring} />
           </div>

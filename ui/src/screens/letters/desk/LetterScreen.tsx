@@ -32,7 +32,8 @@ import { usePresence } from './usePresence'
 import { type Desk, WritingDesk } from './WritingDesk'
 
 type Letter = Shape<'Letter'>
-type Pane = 'read' | 'checks' | 'versions'
+/** What one looks at beside the letter; a version gone back to, or a colleague's change, leaves it as it is. */
+type View = { pane: 'read' | 'checks' | 'versions'; personId: number | null }
 
 /** The title of the letter, typed in place. */
 function NameField({ name, onChange }: { name: string; onChange: (name: string) => void }) {
@@ -58,11 +59,15 @@ function Writing({
   letter,
   begin,
   fields,
+  view,
+  onView,
   onAnew,
 }: {
   letter: Letter
   begin: Draft | null
   fields: Shape<'Field'>[]
+  view: View
+  onView: (changed: Partial<View>) => void
   onAnew: () => void
 }) {
   const autosave = useAutosave(LETTERS, letter, begin)
@@ -71,8 +76,7 @@ function Writing({
   const [first] = useState(() => ({ ...letter, ...begin }))
   const [manner, setManner] = useState(first.manner)
   const [about, setAbout] = useState({ category: first.category, language: first.language, about: first.about })
-  const [pane, setPane] = useState<Pane>('read')
-  const [personId, setPersonId] = useState<number | null>(null)
+  const { pane, personId } = view
   const [testing, setTesting] = useState(false)
   const desk = useRef<Desk>({ subject: null, preview: null, body: null })
   const client = useQueryClient()
@@ -159,7 +163,7 @@ function Writing({
             <Segments
               label="Beside the letter"
               chosen={pane}
-              onChoose={setPane}
+              onChoose={(chosen) => onView({ pane: chosen })}
               options={[
                 { value: 'read', words: 'As they read it' },
                 { value: 'checks', words: remarks > 0 ? `Checks: ${remarks}` : 'Checks' },
@@ -167,7 +171,14 @@ function Writing({
               ]}
             />
           </div>
-          {pane === 'read' && <ReadAs letterId={letter.id} version={letter.version} personId={personId} onPerson={setPersonId} />}
+          {pane === 'read' && (
+            <ReadAs
+              letterId={letter.id}
+              version={letter.version}
+              personId={personId}
+              onPerson={(id) => onView({ personId: id })}
+            />
+          )}
           {pane === 'checks' && (
             <ChecksPane
               letter={letter}
@@ -189,8 +200,13 @@ function Writing({
 /** Writing a letter, with a real person’s copy beside it. */
 export function LetterScreen() {
   const id = Number(useParams().id)
+  return <OneLetter key={id} id={id} />
+}
+
+function OneLetter({ id }: { id: number }) {
   const { data: catalogue } = useCatalogue()
   const [generation, setGeneration] = useState(0)
+  const [view, setView] = useState<View>({ pane: 'read', personId: null })
   const {
     data: letter,
     error,
@@ -205,10 +221,12 @@ export function LetterScreen() {
   if (!letter || !catalogue || !leftOver.data) return <Loading />
   return (
     <Writing
-      key={`${letter.id} ${generation}`}
+      key={generation}
       letter={letter}
       begin={generation === 0 ? leftOver.data.draft : null}
       fields={catalogue.fields}
+      view={view}
+      onView={(changed) => setView((now) => ({ ...now, ...changed }))}
       onAnew={() => setGeneration((now) => now + 1)}
     />
   )

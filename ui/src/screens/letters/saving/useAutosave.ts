@@ -21,33 +21,37 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
   const version = useRef(record.version)
   const waiting = useRef<D>(begin ?? ({} as D))
   const timer = useRef<number>(0)
-  const busy = useRef(false)
+  const busy = useRef<Promise<void> | null>(null)
 
-  const save = useCallback(async () => {
+  const save = useCallback((): Promise<void> => {
     window.clearTimeout(timer.current)
-    if (busy.current || Object.keys(waiting.current).length === 0) return
-    const sent = waiting.current
-    busy.current = true
-    waiting.current = {} as D
-    try {
-      const saved = await kept.save(id, sent, version.current)
-      version.current = saved.version
-      client.setQueryData([kept.kind, id], saved)
-      stale(client, kept.kind)
-      const more = Object.keys(waiting.current).length > 0
-      if (more) keepBackup(kept.kind, id, saved.version, waiting.current)
-      else dropBackup(kept.kind, id)
-      setSaving(more ? { state: 'typing' } : { state: 'saved', at: saved.updated_at })
-      if (more) timer.current = window.setTimeout(save, PAUSE_MS)
-    } catch (error) {
-      waiting.current = { ...sent, ...waiting.current }
-      keepBackup(kept.kind, id, version.current, waiting.current)
-      const problem = error instanceof ApiProblem ? error : new ApiProblem(0, 'unknown', String(error))
-      setSaving({ state: 'problem', problem })
-      if (problem.status === 0 || problem.status >= 500) timer.current = window.setTimeout(save, RETRY_MS)
-    } finally {
-      busy.current = false
+    if (busy.current) return busy.current
+    if (Object.keys(waiting.current).length === 0) return Promise.resolve()
+    const send = async () => {
+      const sent = waiting.current
+      waiting.current = {} as D
+      try {
+        const saved = await kept.save(id, sent, version.current)
+        version.current = saved.version
+        client.setQueryData([kept.kind, id], saved)
+        stale(client, kept.kind)
+        const more = Object.keys(waiting.current).length > 0
+        if (more) keepBackup(kept.kind, id, saved.version, waiting.current)
+        else dropBackup(kept.kind, id)
+        setSaving(more ? { state: 'typing' } : { state: 'saved', at: saved.updated_at })
+        if (more) timer.current = window.setTimeout(save, PAUSE_MS)
+      } catch (error) {
+        waiting.current = { ...sent, ...waiting.current }
+        keepBackup(kept.kind, id, version.current, waiting.current)
+        const problem = error instanceof ApiProblem ? error : new ApiProblem(0, 'unknown', String(error))
+        setSaving({ state: 'problem', problem })
+        if (problem.status === 0 || problem.status >= 500) timer.current = window.setTimeout(save, RETRY_MS)
+      } finally {
+        busy.current = null
+      }
     }
+    busy.current = send()
+    return busy.current
   }, [client, kept, id])
 
   const change = useCallback(
@@ -93,12 +97,15 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
   return {
     saving,
     change,
-    /** Saves what waits, now. */
-    flush: save,
+    /** Saves what waits, now, and what was typed while that was on its way. */
+    flush: async () => {
+      await busy.current
+      await save()
+    },
     keepMine,
     takeTheirs,
     /** Whether something on this page is not saved yet. */
-    unsaved: () => busy.current || Object.keys(waiting.current).length > 0,
+    unsaved: () => busy.current !== null || Object.keys(waiting.current).length > 0,
     version: () => version.current,
   }
 }

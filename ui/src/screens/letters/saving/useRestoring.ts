@@ -1,4 +1,5 @@
 import { type UseMutationResult, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { ApiProblem } from '../../../api/client'
 import { stale } from '../../../app/stale'
 import type { Kept, Version } from './kept'
 
@@ -15,13 +16,13 @@ export function useVersions(kept: Restoring['kept'], id: number) {
 }
 
 /**
- * @param writing the autosave of the text: what waits is saved first, so that it is a version too
+ * @param writing the autosave of the text: what waits is saved first, so that it is a version too; nobody goes back without
  * @param onRestored shows the text anew
  */
 export function useRestoring<D extends object, R extends Version>(
   kept: Kept<D, R>,
   id: number,
-  writing: { flush: () => Promise<void>; version: () => number },
+  writing: { flush: () => Promise<void>; unsaved: () => boolean; version: () => number },
   onRestored: () => void,
 ): Restoring {
   const client = useQueryClient()
@@ -29,6 +30,8 @@ export function useRestoring<D extends object, R extends Version>(
     scope: { id: `restore ${kept.kind} ${id}` },
     mutationFn: async (number: number) => {
       await writing.flush()
+      if (writing.unsaved())
+        throw new ApiProblem(0, 'unsaved', 'What you typed is not saved yet.', 'One can go back as soon as it is.')
       return kept.restore(id, number, writing.version())
     },
     onSuccess: (saved) => {
