@@ -36,6 +36,24 @@ RSpec.describe "practice mode" do
     expect(clock.target).to be_nil
   end
 
+  it "has opened a letter by its pixel, whatever pictures come before" do
+    raw =
+      "From: a@b.example\r\nMIME-Version: 1.0\r\nContent-Type: multipart/alternative; boundary=z\r\n\r\n" \
+      "--z\r\nContent-Type: text/plain\r\n\r\nHi\r\n--z\r\nContent-Type: text/html\r\n\r\n" \
+      "<img src=\"http://127.0.0.1:1/p/sign.png\"><p>Hi</p><img src=\"http://127.0.0.1:1/o/t\">\r\n--z--\r\n"
+    reactions = Practice::Character.new(raw, address: "scanned+x@y.example", at: now, seed: 1).reactions
+    expect(reactions.find { |one| one.kind == "open" }.data["url"]).to eq("http://127.0.0.1:1/o/t")
+  end
+
+  it "calls where it answers now, whatever port a letter was written on, and nobody else" do
+    home = Practice::Home.new(4999)
+    expect(home.find("http://127.0.0.1:4780/c/token?x=1#y").to_s).to eq("http://127.0.0.1:4999/c/token?x=1#y")
+    expect(home.find("http://localhost/u/t").to_s).to eq("http://127.0.0.1:4999/u/t")
+    %w[http://a.example/c/1 http://127.0.0.1.a.example/c/1 http://127.0.0.1@a.example/c/1 http://a.example/http://127.0.0.1/].each do |url|
+      expect { home.find(url) }.to raise_error(Error, "Characters only call this machine, not #{URI(url).host}.")
+    end
+  end
+
   describe "an afternoon in one jump", :processes do
     it "plays letters and answers in the order they would have come" do
       people =

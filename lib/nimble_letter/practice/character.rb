@@ -74,7 +74,7 @@ module NimbleLetter
       def scanned = [look(4, SCANNER), click(5, SCANNER), *glancer]
 
       def look(after, agent = READER) =
-        (url = page.at_css("img")&.[]("src")) && Reaction.new(@at + after, "open", {"url" => url, "agent" => agent})
+        (url = page.at_css("img[src*='/o/']")&.[]("src")) && Reaction.new(@at + after, "open", {"url" => url, "agent" => agent})
 
       def click(after, agent = READER)
         links = page.css("a").map { |a| a["href"] }.select { |href| href.include?("/c/") }

@@ -33,15 +33,16 @@ module NimbleLetter
         }
       end
 
-      # @param public_url [String] what addresses of our own pictures begin with in letters
-      # @return [String] as shown; pictures come from the address one is looking from
+      # @param public_url [String] what our own addresses begin with in letters, beside those on this machine
+      # @return [String] as shown; our own pictures and links lead to where one is looking from
       def self.html(row, public_url)
         mail = Mail.read_from_string(row[:raw])
         html = mail.html_part&.decoded || ((mail.mime_type == "text/html") ? mail.decoded : "<pre>#{CGI.escapeHTML(mail.decoded)}</pre>")
+        ours = Regexp.union(Practice::Home::ANY, /#{Regexp.escape(public_url)}(?=\/)/)
         # Looking here is not an "opened": the pixel is left out.
         html
-          .gsub(%r{<img src="#{Regexp.escape(public_url)}/o/[^>]*>}, "")
-          .gsub("#{public_url}/p/", "/p/")
+          .gsub(%r{<img src="#{ours}/o/[^>]*>}, "")
+          .gsub(/(?<= src="| href=")#{ours}/, "")
           .sub("<head>", '<head><base target="_blank">')
       end
     end

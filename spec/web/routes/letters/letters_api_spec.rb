@@ -238,7 +238,8 @@ RSpec.describe "the API of letters" do
     expect(tests.first).to include("state" => "waiting", "address" => maren.email)
     raw =
       "From: a@b.example\r\nTo: c@d.example\r\nSubject: Hello\r\nX-Nimble-Test: yes\r\nMIME-Version: 1.0\r\nContent-Type: text/html; " \
-      "charset=UTF-8\r\n\r\n<html><head></head><body><img src=\"#{configuration.public_url}/p/k.png\">Hi</body></html>"
+      "charset=UTF-8\r\n\r\n<html><head></head><body><img src=\"#{configuration.public_url}/p/k.png\">Hi " \
+      "<a href=\"http://127.0.0.1:1/c/t\">there</a> http://127.0.0.1:1/c/t<img src=\"http://127.0.0.1:1/o/t\"></body></html>"
     id = Records.db[:practice_letters].insert(recipient: "c@d.example", message_id: "m", received_at: now, raw: raw)
     Records::TestLetter.dataset.update(state: "sent", message_id: "m")
     expect(call_api(:get, "/api/letters/#{letter.id}/tests")["tests"].first).to include("practice_letter_id" => id)
@@ -256,7 +257,7 @@ RSpec.describe "the API of letters" do
     )
     expect(call_api(:get, "/api/practice/letters/#{id}")["source"]).to eq(raw)
     get "/api/practice/letters/#{id}/shown"
-    expect(last_response.body).to include('<img src="/p/k.png">')
+    expect(last_response.body).to include('<body><img src="/p/k.png">Hi <a href="/c/t">there</a> http://127.0.0.1:1/c/t</body>')
     expect(last_response.headers["content-security-policy"]).to include("img-src http://127.0.0.1/p/")
     get "/u/test"
     expect(last_response.body).to include("This was a test")
