@@ -3,8 +3,8 @@
 module Bench
   module_function
 
-  # 10,000 people and eight letters with two forks, from two mailboxes with a limit: nobody answers, everybody opens, and each by rates
-  # with a seed.
+  # 10,000 people and eight letters with two forks, from a mailbox with a limit: nobody answers, everybody opens, and each by rates with a
+  # seed. Then as by rates from one that lets a letter go every twenty seconds to a minute, in the hours of its firm.
   def rehearsals(count = 10_000)
     with_database("nimble_letter_bench_rehearsals", fresh: true) do
       require_relative "../../spec/support/builders_alone"
@@ -26,9 +26,11 @@ module Bench
       Work::PlanSequence.change(draft, {version: draft.version, steps: steps}, moment: moment)
       some = Core::Rehearsing::Assumption::Rates.new(opened: 0.45, clicked: 0.2, replied: 0.04, bounced: 0.01)
       rates = Core::Rehearsing::Assumption.new(some, seed: 7)
+      pace = {pace_from: 20, pace_to: 60, hours_from: 540, hours_to: 1020}
       {"nobody answers" => Core::Rehearsing::Assumption.nobody, "everybody opens" => Core::Rehearsing::Assumption.everybody_opens,
-       "by rates, with a seed" => rates}.each do |what, assumption|
+       "by rates, with a seed" => rates, "at a pace" => rates}.each do |what, assumption|
         letters = nil
+        box.update(pace) if what == "at a pace"
         seconds = Array.new(3) {
           Benchmark.realtime { letters = Work::Rehearse.new(Records::Sequence[draft.id], moment, assumption: assumption).run.letters.size }
         }.min

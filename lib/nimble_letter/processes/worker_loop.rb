@@ -27,7 +27,8 @@ module NimbleLetter
       # @param stop [#call] whether to end
       # @return [Practice::Conductor]
       def self.conductor(configuration, worker, stop: -> { false })
-        reactions = Practice::Reactions.new(maildir: Post::Maildir.new(configuration.maildir), home: Practice::Home.new(configuration.port))
+        maildir, home = Post::Maildir.new(configuration.maildir), Practice::Home.new(configuration.port)
+        reactions = Practice::Reactions.new(maildir: maildir, home: home)
         Practice::Conductor.new(clock: Practice::Clock.new, worker: worker, reactions: reactions, stop: stop)
       end
     end

@@ -28,6 +28,13 @@ RSpec.describe Core::Calendar::Hours do
     expect([night.cover?(clocks.to_i, clocks.to_i + 7200), night.cover?(clocks.to_i + 86_400, clocks.to_i + 93_600)]).to eq([false, true])
   end
 
+  it "are open from an instant on until they shut; when the clocks change meanwhile, nobody can tell" do
+    until_when = ->(at) { Time.at(hours.open_until(at.to_i)).utc }
+    expect([at(12, 8), at(12, 9, 30) + 17, at(12, 17, 59)].map(&until_when)).to eq([at(12, 18)] * 3)
+    night, clocks = described_class.new(london, 0, 300), Time.utc(2026, 10, 25).to_i
+    expect([night.open_until(clocks), night.open_until(clocks + 86_400)]).to eq([clocks, clocks + 86_400 + 5 * 3600])
+  end
+
   # @return [Boolean] whether some of that day's window lies in the hours
   def meets_on?(timing, hours, zone, day)
     window = [timing.from_minute, [timing.to_minute, timing.from_minute + 1].max]

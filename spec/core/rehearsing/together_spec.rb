@@ -51,8 +51,8 @@ RSpec.describe Core::Rehearsing::Together do
   end
 
   def box(id, world)
-    pace = world.pick([nil, nil, nil, *([nil, nil] if alike), [60, 240], [600, 3600]])
-    hours = world.pick([[0, 1440], [0, 1440], *([[0, 1440]] if alike), [600, 1000]])
+    pace = world.pick([nil, nil, *([nil] if alike), [60, 240], [600, 3600]])
+    hours = world.pick([[0, 1440], [0, 1440], [600, 1000]])
     a_day = world.pick(alike ? [7, 12, 500] : [2, 4, 9, 500])
     Core::Sending::Room::Box.new(id: id, a_day: a_day, pace: pace, from_minute: hours.first, to_minute: hours.last)
   end

@@ -25,6 +25,13 @@ module NimbleLetter
           at((minute < @from_minute) ? day : day + 1, @from_minute).to_i
         end
 
+        # @param seconds [Integer] since 1970, at which they are open
+        # @return [Integer] likewise: they are open until then at least, the end excluded
+        def open_until(seconds)
+          shuts = seconds - seconds % 60 + (@to_minute - Zones.local(@zone, seconds).last) * 60
+          cover?(seconds, shuts - 1) ? shuts : seconds
+        end
+
         # @param opens [Integer] seconds since 1970
         # @param shuts [Integer] likewise, included
         # @return [Boolean] whether they are open all the while, on one day whose clocks do not change

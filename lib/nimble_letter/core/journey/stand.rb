@@ -57,6 +57,10 @@ module NimbleLetter
           end
         end
 
+        # @param at [Integer] at which its window is open, or had been on that day
+        # @return [Integer] when it shuts; at or before that instant, where one can't tell
+        def shuts(at) = timing.window(@zone, Calendar::Zones.day(@days.at(at)))&.last || at
+
         # @param event [Known::Event] that comes to somebody who is alike, while they wait
         # @yieldreturn [Array(Object, Time)] what the machine decides by it, and when
         # @return [Array(Steps::Lane, Integer), nil] the lane they take by it, and so many seconds later; nil: something else comes of it

@@ -11,7 +11,7 @@ module NimbleLetter
 
         # letter: the step; matters: see Journey::Happenings.bits: what may still decide anything when they have it
         attr_reader :letter, :letter_id, :box_id, :matters
-        # room: a Sending::Stretch; last_called: behind whom others wait; nil: all were called
+        # room: a Sending::Stretch; last_called: whoever was called last; nil: nobody is
         attr_reader :room, :last_called
 
         # @param late [Boolean] whether a full mailbox has put them off to this stretch
@@ -23,21 +23,38 @@ module NimbleLetter
           @letter_id, @box_id = @letter.id, one.box.id
           @room = room.between(one.box, span.opens, span.opens + span.length)
           @numbers, @called = [], 0
+          # why: what kept most of them; whys: what kept the others, by slot
+          @why, @whys = nil, {}
         end
 
         def kind = :letters
 
         def late? = @late
 
+        # @return [Boolean] whether a full mailbox, and nothing else, has put off all of them, so that the guard has let them pass
+        def all_of_full? = @late
+
         def size = @numbers.size + @slots.size
+
+        # @param one [Traveller]
+        # @return [self]
+        def <<(one)
+          kept_by(one.why, [one.slot]) if late?
+          super
+        end
 
         # @param numbers [Array<Integer>] of others before the same step, who are put off to this stretch; they keep their order, too
         # @param length [Integer] of the stretch over which they were spread
-        def adopt(numbers, length)
+        # @param why [Symbol] what kept all of them
+        def adopt(numbers, length, why)
+          kept_by(why, numbers)
           return @numbers.concat(numbers) if length == @span.length
 
           @slots.concat(numbers.map { |number| Turns.slot(number) })
         end
+
+        # @return [Symbol, nil] what has kept one of them
+        def why(one) = @whys.fetch(one.slot, @why)
 
         # @param turns [Turns]
         def line_up(turns)
@@ -52,7 +69,7 @@ module NimbleLetter
 
         # Those called before have had their turns.
         def call_more(turns)
-          call_some(turns, FEW)
+          call_some(turns, few)
         end
 
         # Those behind one who was put off, if they go together; they are members no longer.
@@ -71,6 +88,12 @@ module NimbleLetter
 
         private
 
+        # @param slots [Array<Integer>] or numbers, of Turns.number
+        def kept_by(why, slots)
+          @why ||= why
+          slots.each { |slot| @whys[Turns.slot(slot)] = why } unless @why == why
+        end
+
         # Their share of what is left of the day. Those put off are the last of theirs, so of the others more go; and to call somebody in
         # vain costs less than to call them later, by themselves.
         def likely_to_go(turns)
@@ -78,13 +101,15 @@ module NimbleLetter
           return size if left >= all
 
           share = left * size / all
-          (late? ? share : 2 * share) + FEW
+          (late? ? share : 2 * share) + few
         end
+
+        def few = FEW
 
         def call_some(turns, count)
           some = @numbers[@called, count]
           @called += some.size
-          @last_called = (turns.whose(some.last) if @called < size)
+          @last_called = (turns.whose(some.last) unless some.empty?)
           turns.call_all(some, @span.opens, self)
         end
       end

@@ -13,6 +13,8 @@ module NimbleLetter
         attr_reader :onward, :all_onward
         # @return [Reaction, nil] what the last of them did at a fork
         attr_accessor :reaction
+        # @return [Integer] when their window shuts, maybe on a later day on which it has opened again
+        attr_writer :open_until
 
         # @param stand [Journey::Stand] before which all of them are
         # @param span [Calendar::Timing::Span] over which their minutes are spaced
@@ -22,6 +24,7 @@ module NimbleLetter
         def initialize(stand, span, decision, following, one)
           @stand, @span, @decision, @following, @box, @heard = stand, span, decision, following, one.box, one.had_letter
           @heeds, @step_id, @gathers = stand.heeds, one.step_id, true
+          @open_until = span.opens + span.length
           @slots = []
         end
 
@@ -39,6 +42,9 @@ module NimbleLetter
         def opens = @span.opens
 
         def length = @span.length
+
+        # @return [Boolean] whether their window is open then
+        def open?(at) = at < @open_until
 
         # @return [Boolean] whether it has not begun
         def gathers? = @gathers

@@ -3,29 +3,89 @@
 module NimbleLetter
   module Core
     module Rehearsing
-      # Those who wait, one behind the other, until a mailbox's hours and pace let the next letter go. Those who have heard from us stand
-      # in a line of their own, which goes first. It takes its turn in a Rehearsal when it is that of the first of them.
+      # Those who wait until a mailbox's pace and hours let the next letter go, in the order in which they came; those who have heard from
+      # us go before all others. Some stand in it by themselves; of a crowd it is enough to know who is its next, since those behind need
+      # not be called to wait. It takes its turn in a Rehearsal after all who come in the same second.
       class Line
+        # Somebody by themselves. key: of Turns.key
+        Single = Struct.new(:key, :one)
+        private_constant :Single
+
+        # Those in it who have heard from us, or those who have not.
+        class Rank
+          def initialize
+            @singles, @crowds = [], []
+          end
+
+          # @param one [Traveller]
+          # @param at [Integer] when they came, in seconds since 1970
+          def add(one, at)
+            key = Turns.key(at, one)
+            @singles.insert(@singles.bsearch_index { |other| other.key > key } || @singles.size, Single.new(key, one))
+          end
+
+          # @param crowd [Paced] of which somebody waits
+          def join(crowd)
+            @crowds << crowd
+          end
+
+          # @param at [Integer] seconds since 1970
+          # @return [Traveller, Paced, nil] whose turn it is, or whose next's, of those who have come by then
+          def first(at)
+            single, crowd = @singles.first, @crowds.min_by(&:next_key)
+            source = (single && (crowd.nil? || single.key < crowd.next_key)) ? single : crowd
+            return if source.nil? || Turns.time(key_of(source)) > at
+
+            source.equal?(single) ? single.one : crowd
+          end
+
+          # The first by themselves waits no longer.
+          def shift = @singles.shift
+
+          # @param before [Integer] of Turns.key
+          # @return [Array<Paced>] those of which somebody came before that
+          def crowds(before) = @crowds.select { |crowd| crowd.next_key < before }
+
+          # @return [Integer, nil] Turns.key of the first by themselves
+          def first_key = @singles.first&.key
+
+          # A crowd of which nobody is left.
+          def leave(crowd)
+            @crowds.delete(crowd)
+          end
+
+          # @return [Array<Paced>] all of them, which wait no longer
+          def disband = @crowds.tap { @crowds = [] }
+
+          private
+
+          def key_of(source) = source.is_a?(Single) ? source.key : source.next_key
+        end
+
         attr_reader :box
+        # slot: of Turns, as of a Traveller; awake: whether its turn will come
+        attr_accessor :slot, :awake
 
         # @param box [Sending::Room::Box]
         def initialize(box)
-          @box, @waiting = box, []
+          @box, @heard, @others = box, Rank.new, Rank.new
         end
 
         # See Crowd#kind.
         def kind = :line
 
-        # @param traveller [Traveller]
-        def <<(traveller)
-          @waiting << traveller
-        end
+        # Its turn comes last in its second.
+        def had_letter = false
 
-        # @return [Traveller, nil]
-        def first = @waiting.first
+        # @param heard [Boolean]
+        # @return [Rank]
+        def rank(heard) = heard ? @heard : @others
 
-        # @return [Traveller] the first, who waits no longer
-        def shift = @waiting.shift
+        # @return [Rank, nil] the one from which somebody goes next, of those who have come by then
+        def serving(at) = [@heard, @others].find { |rank| rank.first(at) }
+
+        # @return [Array<Paced>] all crowds, which wait no longer
+        def disband = @heard.disband + @others.disband
       end
     end
   end

@@ -8,11 +8,14 @@ module NimbleLetter
         private
 
         # The turn of somebody who has a letter to come.
-        def letter(one, at)
+        def letter(one, at) = line?(one.box, at) ? wait(one, at) : goes(one, at)
+
+        # It goes, unless something keeps it.
+        def goes(one, at)
           step = one.decision.step
           return lapses(one, at) if step.not_after && too_late?(one, at)
 
-          again = missed(one, at) and return put_off(one, one.due = again)
+          return if missed?(one, at) && reopens(one, at)
 
           kept = @room.grant(one.box, one.id, at)
           return later(one, at, kept) if kept
@@ -51,14 +54,14 @@ module NimbleLetter
           ahead(one, at)
         end
 
-        # @return [Integer, nil] when it may go after all, if it has missed its window
-        def missed(one, at)
-          return if at - one.due <= Sending::Room::LATE_SECONDS
+        def missed?(one, at) = at - one.due > Sending::Room::LATE_SECONDS
 
+        # @return [Object, nil] nil: there is no later time for it
+        def reopens(one, at)
           # A mailbox that opens puts off many to the same instant.
           span = opening_span(one, at)
           opening = span ? its_own(span, one) : opening_alone(one, at)
-          opening if opening > at
+          postpone(one, span, opening) || true if opening > at
         end
 
         # What keeps the mailbox has it wait in line; what keeps this letter puts it off to the next opening of its window.
@@ -69,8 +72,15 @@ module NimbleLetter
           return wait(one, at) unless Sending::Room::OWN.include?(kept)
 
           opens, one.why = @room.earliest(one.box, one.id, at)
-          span = opening_span(one, opens) or return put_off(one, one.due = opening_alone(one, opens))
-          return put_off(one, one.due = its_own(span, one)) if heeded(one) || !together?(span)
+          span = opening_span(one, opens)
+          postpone(one, span, span ? its_own(span, one) : opening_alone(one, opens))
+        end
+
+        # @param span [Calendar::Timing::Span, nil] to which others like them are put off as well
+        # @param opening [Integer] their own time
+        # @return [Crowd, Object] the crowd they wait in, if they do
+        def postpone(one, span, opening)
+          return put_off(one, one.due = opening) if span.nil? || heeded(one) || !together?(span)
 
           gathering(one.stand(@machine, @plan), span, one.decision, one, late: true) << one
         end
@@ -98,23 +108,6 @@ module NimbleLetter
 
           one.undecide
           wake(one, heard.at.to_i)
-        end
-
-        def wait(one, at)
-          line = @lines[[one.box.id, one.had_letter]] ||= Line.new(one.box)
-          line << one
-          wake(one, @room.next_in_line(one.box, at), line) if line.first.equal?(one)
-        end
-
-        # The turn of those who wait for a mailbox: the first goes, or is found to have left while it waited.
-        def move_up(line, at)
-          opens = @room.next_in_line(line.box, at)
-          return wake(line.first, opens, line) if opens > at
-
-          one = line.shift
-          heard = heeded(one)
-          (heard && heard.at.to_i <= at) ? alone(one, heard.at.to_i) : turn(one, at)
-          wake(line.first, at, line) if line.first
         end
       end
     end

@@ -9,6 +9,7 @@ module NimbleLetter
         include Ahead
         include Together
         include Outgoing
+        include InLine
 
         # Something that is done. person_id: for whom; box_id: from which they hear
         Doing = Struct.new(:person_id, :step, :seconds, :box_id) do

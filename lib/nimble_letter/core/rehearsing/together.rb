@@ -35,7 +35,7 @@ module NimbleLetter
           all = [stand, span, decision, @plan.beyond(decision), one]
           return Crowd.new(*all) unless decision.is_a?(Journey::Decisions::Send)
 
-          Addressees.new(*all, late: late, room: @room, matters: @matters)
+          (one.box.pace ? Paced : Addressees).new(*all, late: late, room: @room, matters: @matters)
         end
 
         # The turn of one of a crowd that has something done.
@@ -48,10 +48,11 @@ module NimbleLetter
         def called(crowd, one, at)
           # They were put off with others meanwhile.
           return if crowd.gathers?
+          return wait_together(crowd, one, at) if (crowd.box.pace || !@lines.empty?) && line?(crowd.box, at)
 
           kept = crowd.room.grant(one.id, one.lately, at)
           if kept then kept_back(crowd, one, at, kept)
-          elsif crowd.late? then leaves(crowd, one, at, one.wanted, one.why)
+          elsif crowd.late? then leaves(crowd, one, at, one.wanted, crowd.why(one))
           else leaves(crowd, one, at, at, nil)
           end
           crowd.call_more(@turns) if crowd.last_called.equal?(one)
@@ -86,30 +87,41 @@ module NimbleLetter
           end
         end
 
-        def kept_back(crowd, one, at, kept)
-          crowd.late? ? one.due = at : one.decide(crowd.decision, at)
-          joined = later(one, at, kept)
-          all_kept_back(crowd, one, at, joined) if kept == :full && joined.is_a?(Addressees)
+        def kept_back(crowd, one, at, why)
+          joined = later(kept(crowd, one, at, why), at, why)
+          all_kept_back(crowd, one, at, joined) if why == :full && joined.is_a?(Addressees)
+        end
+
+        # @param at [Integer] since when
+        # @return [Traveller]
+        def kept(crowd, one, at, why)
+          return one.decide(crowd.decision, at, why) unless crowd.late?
+
+          one.due, one.why = at, why
+          one
         end
 
         # They stay together here as well.
         # @param full [Addressees] to which one of them was put off
         def all_kept_back(crowd, one, at, full)
           still, others = crowd.give_up_behind(one, at)
-          unless crowd.late?
+          unless crowd.all_of_full?
             _, still = put_off_first(crowd, still)
             alone, others = put_off_first(crowd, others)
             @turns.call_all(alone, crowd.opens, crowd)
           end
           @turns.hand_over(still, full)
-          full.adopt(still.concat(others), crowd.length)
+          full.adopt(still.concat(others), crowd.length, :full)
         end
 
         # @param numbers [Array<Integer>] of Turns.number
         # @return [Array(Array<Integer>, Array<Integer>)] of those whom the guard may keep, to meet it on their own turn, and of others
         def put_off_first(crowd, numbers)
-          alone, others = numbers.partition { |number| crowd.room.guarded?(@turns.whose(number).lately, crowd.time_of(number)) }
-          others.each { |number| @turns.whose(number).decide(crowd.decision, crowd.time_of(number), :full) }
+          alone, others = [], numbers
+          if crowd.room.guard?
+            alone, others = numbers.partition { |number| crowd.room.guarded?(@turns.whose(number).lately, crowd.time_of(number)) }
+          end
+          others.each { |number| kept(crowd, @turns.whose(number), crowd.time_of(number), :full) } unless crowd.late?
           [alone, others]
         end
       end

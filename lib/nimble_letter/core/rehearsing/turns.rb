@@ -24,16 +24,36 @@ module NimbleLetter
         # @return [Integer] seconds after a stretch begins
         def self.after(number) = number >> BITS + 1
 
+        # @param number [Integer] of .number
+        # @param opens [Integer] when that stretch begins
+        # @return [Integer] a number that puts those of all crowds in order
+        def self.key_of(number, opens) = (opens << BITS + 1) + number
+
+        # @param at [Integer] seconds since 1970
+        # @return [Integer] see .key_of
+        def self.key(at, one) = (at << BITS + 1) | one.slot
+
+        # @return [Integer] the time of .key
+        def self.time(key) = key >> BITS + 1
+
         # @return [Integer] see Traveller#slot
         def self.slot(number) = number & MASK
 
         # @param travellers [Array<Traveller>]
         def initialize(travellers)
-          @travellers = travellers.each_with_index { |one, i| one.slot = i }
+          @travellers = travellers.each_with_index { |one, i| one.slot = i }.dup
           @seeds = travellers.map(&:seed)
           # By slot: those for whom it is their turn.
           @with = []
           @days, @today, @soon = {}, nil, nil
+        end
+
+        # @param line [Line] whose turns come after all others' of their second
+        # @return [Line]
+        def add(line)
+          line.slot = @travellers.size
+          @travellers << line
+          line
         end
 
         # @param slots [Array<Integer>]

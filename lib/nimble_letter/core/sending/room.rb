@@ -36,7 +36,7 @@ module NimbleLetter
           @sent = Hash.new { |all, box_id| all[box_id] = Hash.new { |days, day| days[day] = Tally.new(0) } }
           @opens = Hash.new { |all, box_id| all[box_id] = {} }
           # Kept in seconds since 1970: a rehearsal asks for each of its letters.
-          @free, @had, @hours = {}, {}, {}
+          @free, @had, @hours, @open = {}, {}, {}, {}
           @days = Calendar::DayNumbers.new(zone)
         end
 
@@ -89,6 +89,14 @@ module NimbleLetter
           open = hours(box, nil, pace(box, nil, from))
           (open == from) ? from : next_in_line(box, open)
         end
+
+        # @param at [Integer] seconds since 1970
+        # @return [Boolean] whether its pace keeps all of a mailbox's letters
+        def paces?(box, at) = !box.pace.nil? && pace(box, nil, at) > at
+
+        # @param at [Integer] seconds since 1970
+        # @return [Symbol] :hours or :pace: what has those in a mailbox's line wait who come then
+        def keeps_all(box, at) = (hours(box, nil, at) > at) ? :hours : :pace
 
         # @param at [Integer] seconds since 1970
         # @return [Symbol, nil] :guard, :full, :hours or :pace: what keeps a letter that would leave at this instant
@@ -150,7 +158,13 @@ module NimbleLetter
         end
 
         # @api private
-        def hours(box, _person_id, at) = (hours = hours_of(box)) ? hours.next_open(at) : at
+        def hours(box, _person_id, at)
+          hours = hours_of(box) or return at
+          open = @open[box.id]
+          return at if open&.cover?(at)
+
+          hours.next_open(at).tap { |opens| @open[box.id] = opens...hours.open_until(opens) }
+        end
 
         # @api private
         def pace(box, _person_id, at) = ((free = @free[box.id]) && free > at) ? free : at

@@ -26,6 +26,9 @@ module NimbleLetter
         # @return [Symbol, nil] what keeps it, see Room#grant
         def grant(person_id, _lately, at) = @room.grant(@box, person_id, at)
 
+        # @return [Boolean] whether it may keep anything
+        def guard? = !@most.nil?
+
         # @return [Boolean] whether the guard may keep it
         def guarded?(lately, at)
           last = lately&.last
