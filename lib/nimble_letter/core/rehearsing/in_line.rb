@@ -12,7 +12,7 @@ module NimbleLetter
         def line?(box, at)
           return @room.paces?(box, at) if @lines.empty?
 
-          @room.paces?(box, at) || !@lines[box.id]&.serving(at).nil?
+          @room.paces?(box, at) || !!@lines[box.id]&.waits?(at)
         end
 
         # @return [nil] so that nobody joins a crowd behind them
@@ -26,7 +26,9 @@ module NimbleLetter
         def wait_together(crowd, one, at)
           if crowd.is_a?(Paced) && crowd.next?(one)
             crowd.hold_back
-            return line(crowd.box, at).rank(crowd.heard).join(crowd)
+            line = line(crowd.box, at)
+            line.upto = at
+            return line.rank(crowd.heard).join(crowd)
           end
 
           kept_since(crowd, one, at)
@@ -52,10 +54,16 @@ module NimbleLetter
           opens = @room.next_in_line(line.box, at)
           return line_up(line, opens) if opens > at
 
-          rank = line.serving(at) or return line.disband.each { |crowd| crowd.call_more(@turns) }
+          line.upto, rank = at, line.serving(at)
           put_off_missed(rank, at)
           first_goes(rank, at)
-          line_up(line, @room.next_in_line(line.box, at)) unless line.awake
+          await(line, @room.next_in_line(line.box, at)) unless line.awake
+        end
+
+        # Where nobody will wait any more, the next of each crowd comes by themselves.
+        # @param at [Integer] when the next may go
+        def await(line, at)
+          line.waits?(at) ? line_up(line, at) : line.disband.each { |crowd| crowd.call_more(@turns) }
         end
 
         # Or is found to have left while it waited.

@@ -29,6 +29,12 @@ module NimbleLetter
             @crowds << crowd
           end
 
+          # @param key [Integer] of Turns.key
+          # @return [Boolean] whether anybody came before that
+          def before?(key) = !@crowds.empty? && @crowds.any? { |crowd| crowd.next_key < key }
+
+          def singles? = @singles.any?
+
           # @param at [Integer] seconds since 1970
           # @return [Traveller, Paced, nil] whose turn it is, or whose next's, of those who have come by then
           def first(at)
@@ -63,12 +69,12 @@ module NimbleLetter
         end
 
         attr_reader :box
-        # slot: of Turns, as of a Traveller; awake: whether its turn will come
-        attr_accessor :slot, :awake
+        # slot: of Turns, as of a Traveller; awake: whether its turn will come; upto: whoever of its crowds came by then had to wait
+        attr_accessor :slot, :awake, :upto
 
         # @param box [Sending::Room::Box]
         def initialize(box)
-          @box, @heard, @others = box, Rank.new, Rank.new
+          @box, @heard, @others, @upto = box, Rank.new, Rank.new, 0
         end
 
         # See Crowd#kind.
@@ -81,8 +87,16 @@ module NimbleLetter
         # @return [Rank]
         def rank(heard) = heard ? @heard : @others
 
-        # @return [Rank, nil] the one from which somebody goes next, of those who have come by then
-        def serving(at) = [@heard, @others].find { |rank| rank.first(at) }
+        # @return [Boolean] whether anybody waits then; the next of a crowd who comes in this very second may find that nobody does
+        def waits?(at)
+          return true if @heard.singles? || @others.singles?
+
+          key = Turns.key_of(0, (at > @upto) ? at : @upto + 1)
+          @heard.before?(key) || @others.before?(key)
+        end
+
+        # @return [Rank] the one from which somebody who waits goes next
+        def serving(at) = @heard.first(at) ? @heard : @others
 
         # @return [Array<Paced>] all crowds, which wait no longer
         def disband = @heard.disband + @others.disband
