@@ -74,6 +74,20 @@ RSpec.describe "planning a sequence" do
       expect(ruler.days_off(friday.now)).to eq([Date.new(2026, 5, 23), Date.new(2026, 5, 24), Date.new(2026, 5, 25)])
     end
 
+    it "knows the hours of the mailbox that letters come from" do
+      box = make_mailbox(account_id: make_account.id, hours_from: 480, hours_to: 600)
+      draft = make_sequence(letters: [], mailbox: box)
+      window = {"from_minute" => 570, "to_minute" => 1080}
+      steps = [{"kind" => "letter", "letter_id" => make_letter.id, **window}, {"kind" => "task", "words" => "Ring them", **window}]
+      Work::PlanSequence.change(draft, {version: 1, steps: steps}, moment: moment)
+      days = ->(hours) { Work::Ruler.new(draft.refresh.plan, moment, hours: hours).dates(now).values.map(&:day) }
+
+      expect([nil, Work::Sender.of(draft.refresh, moment).hours(firm.zone)].map(&days)).to eq([[12, 12], [13, 13]])
+      make_mailbox(account_id: make_account.id)
+      draft.update(sender: {"kind" => "owner", "mailbox_id" => box.id})
+      expect(Work::Sender.of(draft, moment).hours(firm.zone)).to be_nil
+    end
+
     it "is empty for an empty plan" do
       ruler = Work::Ruler.new(make_sequence(letters: []).plan, moment)
 

@@ -78,7 +78,7 @@ module NimbleLetter
         {version: @sequence.proposal_version, proposed: !@sequence.proposal.nil?, by: by, at: @sequence.proposed_at}
       end
 
-      def ruler = @ruler ||= Work::Ruler.new(plan, @moment)
+      def ruler = @ruler ||= Work::Ruler.new(plan, @moment, hours: Work::Sender.of(@sequence, @moment).hours(@moment.firm.zone))
 
       def joined = @sequence.started_at || @moment.now
 

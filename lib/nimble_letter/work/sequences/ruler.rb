@@ -5,8 +5,9 @@ module NimbleLetter
     # A plan on the days of the firm's calendar: on which day each step falls for somebody who joins at a given time.
     class Ruler
       # @param plan [Core::Journey::Plan]
-      def initialize(plan, moment)
-        @plan, @moment = plan, moment
+      # @param hours [Core::Calendar::Hours, nil] in which the mailbox sends that all of its letters come from; nil: in all, or several do
+      def initialize(plan, moment, hours: nil)
+        @plan, @moment, @hours = plan, moment, hours
       end
 
       # @param joined [Time]
@@ -39,7 +40,19 @@ module NimbleLetter
       # Nobody's own date is known here: such a step stands where the one before does.
       def due(step, place)
         due = @moment.machine.due(step, place, @known)
-        (due.nil? || (due.late && step.timing.late == "skip")) ? place.base : due.at
+        return place.base if due.nil? || (due.late && step.timing.late == "skip")
+
+        step.is_a?(Core::Journey::Steps::Letter) ? leaves(step, place, due.at) : due.at
+      end
+
+      # As the post does: it waits for the hours to open, and if that is too late, for its window in them.
+      def leaves(step, place, at)
+        return at if @hours.nil? || @hours.open?(at)
+
+        opens = Time.at(@hours.next_open(at.to_i)).utc
+        return opens if opens - at <= Core::Sending::Room::LATE_SECONDS
+
+        @moment.machine.opening(step, place, @known, opens, @hours).at
       end
 
       # A reaction may come at once; all else goes on at the limit.

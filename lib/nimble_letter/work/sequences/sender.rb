@@ -23,6 +23,13 @@ module NimbleLetter
       # @return [Array<Records::Mailbox, nil>] all that a letter may come from
       def boxes = (@json["kind"] == "owner") ? [*@by_owner.values, @chosen].uniq : [self.for(nil)]
 
+      # @param zone [TZInfo::Timezone] the firm's
+      # @return [Core::Calendar::Hours, nil] in which all letters leave; nil: in all, or that hangs on the person
+      def hours(zone)
+        box = boxes.first if boxes.one?
+        box&.to_core&.hours(zone)
+      end
+
       # @param person [Records::Person]
       # @return [Records::Mailbox, nil]
       def for(person)
