@@ -112,6 +112,9 @@ RSpec.describe "writing a letter" do
     click_button "Return to the newest"
     expect(page).to have_css("[aria-label^='Forth to'][disabled]")
     expect(text).to have_no_text("Dear all")
+    # The letter is shown anew; what is beside it stays, and no other page has it open.
+    expect(page).to have_button("Versions") { |button| button["aria-pressed"] == "true" }
+    expect(page).to have_no_text("another of your tabs")
   end
 
   it "makes blocks with the stroke and the keyboard, and moves them with Alt and an arrow" do

@@ -21,6 +21,12 @@ module NimbleLetter
         names = Records::Account.where(id: others).select_hash(:id, :name)
         others.uniq.map { |id| {name: names[id], own: id == @account.id} }
       end
+
+      # @return [Array] nobody
+      def leaves(tab)
+        Records.db[:letter_presences].where(letter_id: @letter.id, tab: tab, account_id: @account.id).delete
+        []
+      end
     end
   end
 end

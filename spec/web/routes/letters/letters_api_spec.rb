@@ -106,6 +106,11 @@ RSpec.describe "the API of letters" do
     expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two"})["others"]).to eq([{"name" => maren.name, "own" => true}])
     Records.db[:letter_presences].where(tab: "one").update(account_id: make_account(name: "Petra Lund").id)
     expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two"})["others"]).to eq([{"name" => "Petra Lund", "own" => false}])
+    # Nobody can send somebody else away.
+    expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "one", leaves: true})["others"]).to eq([])
+    expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two", leaves: true})["others"]).to eq([])
+    expect(Records.db[:letter_presences].select_map(:tab)).to eq(["one"])
+    expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two"})["others"]).to eq([{"name" => "Petra Lund", "own" => false}])
     Records.db[:letter_presences].update(seen_at: Time.utc(2020, 1, 1))
     expect(call_api(:post, "/api/letters/#{letter.id}/presence", {tab: "two"})["others"]).to eq([])
   end

@@ -75,7 +75,8 @@ module NimbleLetter
           end
 
           app.post("/api/letters/:id/presence") do
-            json(others: Work::LetterPresence.new(letter, account).here(input[:tab]), version: letter.version)
+            presence = Work::LetterPresence.new(letter, account)
+            json(others: input[:leaves] ? presence.leaves(input[:tab]) : presence.here(input[:tab]), version: letter.version)
           end
         end
         private_class_method :one

@@ -59,6 +59,7 @@ function Writing({
   letter,
   begin,
   fields,
+  presence,
   view,
   onView,
   onAnew,
@@ -66,6 +67,7 @@ function Writing({
   letter: Letter
   begin: Draft | null
   fields: Shape<'Field'>[]
+  presence: ReturnType<typeof usePresence>
   view: View
   onView: (changed: Partial<View>) => void
   onAnew: () => void
@@ -80,7 +82,7 @@ function Writing({
   const [testing, setTesting] = useState(false)
   const desk = useRef<Desk>({ subject: null, preview: null, body: null })
   const client = useQueryClient()
-  const { others, newest } = usePresence(letter.id)
+  const { others, newest } = presence
   const audience = useLetterAudience(letter)
   const { data: checks } = useChecks(letter.id)
   const { data: letters } = useLetters('', false)
@@ -216,6 +218,7 @@ function OneLetter({ id }: { id: number }) {
     queryFn: () => LETTERS.read(id),
   })
   const leftOver = useLeftOver(LETTERS, id, letter)
+  const presence = usePresence(letter?.id)
   if (error) return <ErrorNote error={error} retry={refetch} />
   if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
   if (!letter || !catalogue || !leftOver.data) return <Loading />
@@ -225,6 +228,7 @@ function OneLetter({ id }: { id: number }) {
       letter={letter}
       begin={generation === 0 ? leftOver.data.draft : null}
       fields={catalogue.fields}
+      presence={presence}
       view={view}
       onView={(changed) => setView((now) => ({ ...now, ...changed }))}
       onAnew={() => setGeneration((now) => now + 1)}
