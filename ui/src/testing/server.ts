@@ -28,6 +28,15 @@ export function standIn(answers: Record<string, (asked: Asked) => Answer | Promi
   return { asked, of: (method: string) => asked.filter((one) => one.method === method).map((one) => one.body) }
 }
 
+/** An answer that comes when the test says so. */
+export function held() {
+  let give: (answer: Answer) => void = () => undefined
+  const answer = new Promise<Answer>((resolve) => {
+    give = resolve
+  })
+  return { answer, give: (given: Answer) => give(given) }
+}
+
 /** What the API says when a colleague was quicker. */
 export const OVERTAKEN = {
   status: 409,

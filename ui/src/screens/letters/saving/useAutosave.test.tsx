@@ -2,7 +2,7 @@ import { act } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Shape } from '../../../api/client'
 import { page } from '../../../testing/page'
-import { OVERTAKEN, standIn } from '../../../testing/server'
+import { held, OVERTAKEN, standIn } from '../../../testing/server'
 import { keepBackup, readBackup } from './backup'
 import type { Draft } from './draft'
 import { LETTERS } from './kept'
@@ -51,20 +51,15 @@ describe('useAutosave', () => {
   })
 
   it('sends what was typed while it was saving, on the version that came back', async () => {
-    let answer: () => void = () => undefined
+    const first = held()
     const server = standIn({
-      [PATCH]: ({ body }) =>
-        (body as { version: number }).version === 5
-          ? new Promise((resolve) => {
-              answer = () => resolve(saved(6))
-            })
-          : saved(7),
+      [PATCH]: ({ body }) => ((body as { version: number }).version === 5 ? first.answer : saved(7)),
     })
     const { type, hook } = writing()
     type('One')
     await pass(600)
     type('One two')
-    answer()
+    first.give(saved(6))
     await pass(0)
     expect(hook().saving.state).toBe('typing')
     expect(readBackup<Draft>('letter', 3)).toEqual({ version: 6, draft: { name: 'One two' } })

@@ -2,7 +2,7 @@ import { act } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Shape } from '../../../api/client'
 import { page } from '../../../testing/page'
-import { standIn } from '../../../testing/server'
+import { held, standIn } from '../../../testing/server'
 import { LETTERS } from './kept'
 import { useAutosave } from './useAutosave'
 import { useRestoring } from './useRestoring'
@@ -35,14 +35,9 @@ function writing() {
 
 describe('useRestoring', () => {
   it('waits for what is being saved, saves what was typed meanwhile, and goes back from there', async () => {
-    let answer: () => void = () => undefined
+    const first = held()
     const server = standIn({
-      [PATCH]: ({ body }) =>
-        (body as { version: number }).version === 5
-          ? new Promise((resolve) => {
-              answer = () => resolve(saved(6))
-            })
-          : saved(7),
+      [PATCH]: ({ body }) => ((body as { version: number }).version === 5 ? first.answer : saved(7)),
       [RESTORE]: () => saved(8),
     })
     const { type, back, onRestored } = writing()
@@ -52,7 +47,7 @@ describe('useRestoring', () => {
     back()
     await pass(0)
     expect(server.of('POST')).toEqual([])
-    answer()
+    first.give(saved(6))
     await pass(0)
     expect(server.of('PATCH').at(-1)).toEqual({ name: 'One two', version: 6 })
     expect(server.of('POST')).toEqual([{ version: 7 }])
