@@ -60,12 +60,18 @@ RSpec.describe Core::Rehearsing::Rehearsal do
 
     # Each of them woken for each that goes before, or on each day on which they wait, would be more than is rehearsed.
     it "has a great many wait in line, one behind the other, with hardly more turns than letters" do
-      stub_const("NimbleLetter::Core::Rehearsing::Rehearsal::MOST_TURNS", 3500)
+      stub_const("NimbleLetter::Core::Rehearsing::Rehearsal::MOST_TURNS", 3350)
       letters = rehearsed(1..1600).letters
       expect(letters.map { |letter| [letter.step_id, letter.person_id] }).to match_array([1, 2].product((1..1600).to_a))
       a_day = letters.group_by { |letter| letter.at.to_date }.values
       expect(a_day[1, 4].map(&:size)).to eq([540] * 4)
       expect(letters.each_cons(2).map { |former, latter| latter.seconds - former.seconds }).to all(be >= 60)
+    end
+
+    it "counts those who are put off together, too, towards what takes too long" do
+      stub_const("NimbleLetter::Core::Rehearsing::Rehearsal::MOST_TURNS", 3350)
+      stub_const("NimbleLetter::Core::Rehearsing::Rehearsal::AS_A_TURN", 1)
+      expect { rehearsed(1..1600) }.to raise_error(Invalid, /longer than can be rehearsed/)
     end
 
     it "has those who have heard from us go first, and then who waits longest" do

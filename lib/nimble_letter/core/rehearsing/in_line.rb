@@ -93,7 +93,7 @@ module NimbleLetter
           came, alone = alone.partition { |number| crowd.time_of(number) <= at }
           came.each { |number| rank.add(kept_since(crowd, @turns.whose(number), crowd.time_of(number)), crowd.time_of(number)) }
           @turns.call_all(alone, crowd.opens, crowd)
-          full.adopt(others, crowd.length, :full)
+          put_off_all(crowd, others, full, :full)
         end
 
         # Those of a crowd who have missed their time are put off together, up to the first who has to be asked alone.
@@ -129,9 +129,9 @@ module NimbleLetter
           first = @turns.whose(numbers.first)
           later = gathering(first.stand(@machine, @plan), span, first.decision, first, late: true)
           why = all_kept_since(crowd, numbers)
-          return later.adopt(numbers, crowd.length, why) if why
+          return put_off_all(crowd, numbers, later, why) if why
 
-          numbers.group_by { |number| @turns.whose(number).why }.each { |kept, some| later.adopt(some, crowd.length, kept) }
+          numbers.group_by { |number| @turns.whose(number).why }.each { |kept, some| put_off_all(crowd, some, later, kept) }
         end
 
         # @return [Symbol, nil] what kept all of them; nil: each of them knows

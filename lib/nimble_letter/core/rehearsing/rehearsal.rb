@@ -31,6 +31,8 @@ module NimbleLetter
         HORIZON = 3 * 366 * 86_400
         # What takes longer than so many turns, some eight seconds, is nothing to wait for.
         MOST_TURNS = 2_000_000
+        # So many who are put off together take as long as one turn.
+        AS_A_TURN = 10
 
         # @return [Array<Letter>, Array<Doing>, Array<Out>] in the order of time
         attr_reader :letters, :doings, :outs

@@ -111,7 +111,14 @@ module NimbleLetter
             @turns.call_all(alone, crowd.opens, crowd)
           end
           @turns.hand_over(still, full)
-          full.adopt(still.concat(others), crowd.length, :full)
+          put_off_all(crowd, still.concat(others), full, :full)
+        end
+
+        # @param numbers [Array<Integer>] of Turns.number, of some who were of that crowd
+        # @param later [Addressees] whom they join
+        def put_off_all(crowd, numbers, later, why)
+          @taken += numbers.size / Rehearsal::AS_A_TURN
+          later.adopt(numbers, crowd.length, why)
         end
 
         # @param numbers [Array<Integer>] of Turns.number
