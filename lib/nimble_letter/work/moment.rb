@@ -7,7 +7,8 @@ module NimbleLetter
       # From so many people on, an act is one that asks for the password again.
       MANY = 1000
 
-      attr_reader :now, :account, :lookups, :connection
+      # cause: number of the act on many records that this is part of (Records::ChangeSet), or nil
+      attr_reader :now, :account, :lookups, :connection, :cause
 
       # @param now [Time] UTC, from the clock in use; to the second, as everything is kept
       # @param account [Records::Account, nil]
@@ -30,6 +31,10 @@ module NimbleLetter
 
         dup.tap { |other| other.instance_exec { @now, @sql, @facts = Time.at(time.to_i).utc, nil, nil } }
       end
+
+      # @param set_id [Integer] of Records::ChangeSet
+      # @return [Moment] of what follows from that act
+      def because_of(set_id) = dup.tap { |other| other.instance_variable_set(:@cause, set_id) }
 
       # @raise [Forbidden] unless an admin asks
       def admin!

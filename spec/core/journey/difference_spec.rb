@@ -13,10 +13,10 @@ RSpec.describe Core::Journey::Difference do
     expect(between(two, {1 => day})).to eq("fewer")
     expect(between(two, {**two, 3 => day})).to eq("more")
     expect(between(two, {1 => day + 7200, 3 => day})).to eq("instead")
-    expect(between(two, {1 => day, 2 => day + 2 * 86_400}, reworded: [1])).to eq("later")
-    expect(between(two, {1 => day - 60, 2 => day + 86_400}, reworded: [1])).to eq("sooner")
+    expect(between(two, {1 => day, 2 => day + 2 * 86_400}, reworded: true)).to eq("later")
+    expect(between(two, {1 => day - 60, 2 => day + 86_400}, reworded: true)).to eq("sooner")
     expect(between(two, {1 => day - 59, 2 => day + 86_400 + 59})).to eq("untouched")
-    expect([between(two, two, reworded: [2]), between(two, two, reworded: [3])]).to eq(%w[other_words untouched])
+    expect([between(two, two, reworded: true), between(two, two)]).to eq(%w[other_words untouched])
   end
 
   it "says of the first time that moves whether it is later or sooner" do

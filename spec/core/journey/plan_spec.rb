@@ -56,9 +56,9 @@ end
 RSpec.describe Core::Journey::Moving do
   include JourneyPlans
 
-  def moved(old, new, step_id, **more)
+  def moved(old, new, step_id, only_later: false, **more)
     place = Core::Journey::Place.new(step_id: step_id, base: Time.at(0), **more)
-    described_class.moved(old, new, place).step_id
+    described_class.moved(old, new, place, only_later: only_later).step_id
   end
 
   let(:old) { plan_of(letter(1), letter(2), letter(3)) }
@@ -72,6 +72,13 @@ RSpec.describe Core::Journey::Moving do
     expect([1, 2, 3, nil].map { |id| moved(old, put_in, id) }).to eq([1, 9, 3, nil])
     expect(moved(old, plan_of(letter(9), letter(1), letter(2)), 1)).to eq(9)
     expect(moved(old, put_in, 2, begun: Time.at(5))).to eq(2)
+  end
+
+  it "has nobody who stands there get what is inserted for people who arrive later, but what was moved there" do
+    put_in = plan_of(letter(9), letter(1), letter(8), letter(2), letter(3))
+    expect([1, 2, 3, nil].map { |id| moved(old, put_in, id, only_later: true) }).to eq([1, 2, 3, nil])
+    expect(moved(old, plan_of(letter(1), letter(9), letter(3), letter(2)), 2, only_later: true)).to eq(3)
+    expect(moved(old, plan_of(letter(1), letter(9)), 3, only_later: true)).to be_nil
   end
 
   it "has those before a step that is gone go on with the next that is there" do

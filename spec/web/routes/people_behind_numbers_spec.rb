@@ -40,6 +40,7 @@ RSpec.describe "the people behind numbers" do
     at = moment(account: make_account)
     ran_on = start(make_sequence(people: [*people, make_person(city: "Leeds", known_as: "Bo")]))
     set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
+    Records::Sequence.where(state: "ended").update(state: "stopped")
     Work::TakeBack.start(set, moment: at).tap { ran_on.update(state: "paused") }
   end
   let(:proposed) do

@@ -30,6 +30,8 @@ export function TakenBackWords({ change }: { change: Change }) {
   )
 }
 
+const WHY: Record<string, string> = { ended: 'has ended', stopped: 'was stopped' }
+
 /** What taking it back does not bring back: places in sequences that run. */
 export function StaysOut({ change }: { change: Change }) {
   if (change.stays_out === 0) return null
@@ -45,7 +47,8 @@ export function StaysOut({ change }: { change: Change }) {
       >
         {change.stays_out === 1 ? 'One place in a sequence stays' : `${number(change.stays_out)} places in sequences stay`} empty
       </OpensPeople>
-      : add them again if they should go on.
+      : {change.stays_out_of.map(({ name, state }) => `“${name}” ${WHY[state] ?? 'goes on without them'}`).join(', ')}. Add them
+      again if they should go on.
     </>
   )
 }

@@ -12,9 +12,9 @@ module NimbleLetter
 
         # @param before [Hash{Integer=>Time}] by step, in the order of time
         # @param after [Hash{Integer=>Time}]
-        # @param reworded [Array<Integer>] steps whose letter is in new words
+        # @param reworded [Boolean] whether a letter that they will or may get is in new words
         # @return [String] of KINDS, but for lane_gone
-        def self.between(before, after, reworded: [])
+        def self.between(before, after, reworded: false)
           return "fewer" if after.size < before.size
           return "more" if after.size > before.size
           return "instead" unless before.keys.all? { |id| after.key?(id) }
@@ -22,7 +22,7 @@ module NimbleLetter
           moved = before.keys.find { |id| (before[id] - after[id]).abs >= LEAST_SECONDS }
           return (after[moved] > before[moved]) ? "later" : "sooner" if moved
 
-          (reworded.any? { |id| after.key?(id) }) ? "other_words" : "untouched"
+          reworded ? "other_words" : "untouched"
         end
 
         # @param old [Plan]

@@ -15,13 +15,14 @@ module NimbleLetter
       # @param sequence [Sequence] as it is laid out now
       # @param plan [Core::Journey::Plan] of it
       # @param anew [Array<Integer>] letters that are taken as they are written now; the others stay as the plan before holds them
+      # @param only_later [Boolean] whether the steps it inserts are only for people who arrive later
       # @return [FrozenPlan]
-      def self.make(sequence, plan, at:, account_id:, anew: [], words_only: false)
+      def self.make(sequence, plan, at:, account_id:, anew: [], words_only: false, only_later: false)
         held = of(sequence.id)&.texts || {}
         letters = Letter.where(id: sequence.steps.flat_map(&:letter_ids).uniq)
         texts = letters.to_h { |letter| [letter.id, (held[letter.id] unless anew.include?(letter.id)) || LetterText.keep(letter)] }
         create(sequence_id: sequence.id, number: plan.number, tree: Core::Journey::PlanJson.write(plan), letters: texts,
-          words_only: words_only, account_id: account_id, made_at: at)
+          words_only: words_only, only_later: only_later, account_id: account_id, made_at: at)
       end
 
       # @param number [Integer, nil] nil: the one in effect

@@ -11,6 +11,7 @@ module NimbleLetter
           {
             **set.values.slice(:id, :kind, :words, :state, :total, :handled, :kept, :problem, :created_at),
             stays_out: Work::StaysOut.count(set),
+            stays_out_of: Work::StaysOut.sequences(set),
             stays_made: (set.act || {}).fetch("stays", 0),
             by: accounts[set.account_id]
           }

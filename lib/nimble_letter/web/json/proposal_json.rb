@@ -27,12 +27,13 @@ module NimbleLetter
       private
 
       def letter(one) =
-        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come.size, gaps: one.gaps.size,
-         gaps_at_most: one.at_most}
+        {letter_id: one.letter.id, **one.letter.values.slice(:name, :version), to_come: one.to_come.size,
+         may_come: one.may_come.size, gaps: one.gaps.size, gaps_at_most: one.at_most}
 
       def proposed
         by = Records::Account.where(id: @sequence.proposed_by_id).get(:name)
-        {by: by, at: @sequence.proposed_at, change: @sequence.proposal, **steps}
+        {by: by, at: @sequence.proposed_at, change: @sequence.proposal.slice(*Work::ChangePlan::PARTS.map(&:to_s)),
+         only_later: @change.only_later?, **steps}
       end
 
       def steps

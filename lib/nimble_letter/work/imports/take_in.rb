@@ -13,7 +13,7 @@ module NimbleLetter
 
       # @param import [Records::Import]
       def initialize(import, moment)
-        @import, @moment = import, moment
+        @import, @moment = import, moment.because_of(import.change_set_id)
       end
 
       # One slice.

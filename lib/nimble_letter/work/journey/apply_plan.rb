@@ -15,6 +15,23 @@ module NimbleLetter
         changed.sum { |sequence, number| stop.call ? 0 : move_all(sequence, number, moment, stop) }
       end
 
+      # Members whose letter has just left, before they go on: a step added behind it while it was on its way is ahead of them.
+      # @param members [Array<Records::Member>] locked, of one sequence and plan
+      # @param number [Integer] of that plan
+      # @return [Integer] the plan they carry now: the one in effect, as long as it still has the step they stand before
+      def self.catch_up(members, number, moment)
+        sequence_id = members.first.sequence_id
+        plan = moment.plan_of(sequence_id)
+        return number unless plan.number > number
+
+        transfer = Transfer.new(sequence_id, plan, moment)
+        places = members.to_h { |member| [member.id, transfer.place(member, at_work: true)] }
+        return number unless members.all? { |member| places[member.id].step_id == member.step_id }
+
+        write(members, places, plan.number, moment)
+        plan.number
+      end
+
       # @return [Array<Array(Records::Sequence, Integer)>] with the number in effect, those that have somebody in an older plan
       def self.changed
         newest = Records::FrozenPlan.where(sequence_id: Records::Sequence.under_way.select(:id))
@@ -91,32 +108,29 @@ module NimbleLetter
 
       def self.replace(members, sequence, number, moment)
         plan = moment.plan_of(sequence.id, number)
-        waiting = waiting_for_somebody(members)
-        written = MemberWrites.new(moment)
-        places = members.to_h { |member| [member.id, place(member, plan, sequence, moment)] }
-        # Whose letter failed waits for somebody's word, in the new plan as in the old.
-        going = members.reject { |member| waiting.include?(member.id) && places[member.id].step_id == member.step_id }
+        transfer = Transfer.new(sequence.id, plan, moment)
+        waiting = Transfer.waiting_for_somebody(members.map(&:id))
+        places = members.to_h { |member| [member.id, transfer.place(member, at_work: waiting.include?(member.id))] }
+        # A failed letter waits for somebody's decision in the new plan as in the old; a letter that nothing changes keeps its time.
+        kept = transfer.kept(members, places)
+        here = members.select { |member| places[member.id].step_id == member.step_id }
+        going = members - here.select { |member| kept.key?(member.id) || waiting.include?(member.id) }
         call_back(going, places, moment)
-        # What they had may lie ahead of them now.
-        members.each { |member| carry(member, {moved: true, **Records::Member.columns_of(places[member.id])}, number, written) }
-        written.flush
+        write(members, places, number, moment)
         halted = sequence.state == "paused"
         Onward.new(plan, sequence.id, moment, heard: true, halted: halted).call(going, places: places.slice(*going.map(&:id)))
       end
       private_class_method :replace
 
-      def self.place(member, plan, sequence, moment) =
-        Core::Journey::Moving.moved(moment.plan_of(sequence.id, member.plan), plan, member.place)
-      private_class_method :place
-
-      # @return [Set<Integer>] members whose letter failed and who wait for somebody to decide
-      def self.waiting_for_somebody(members)
-        failed = Records::Delivery.where(member_id: members.map(&:id), state: "failed")
-        failed.where(id: Records::SetAside.exclude(delivery_id: nil).select(:delivery_id)).select_map(:member_id).to_set
+      # What they had may lie ahead of them now.
+      def self.write(members, places, number, moment)
+        written = MemberWrites.new(moment)
+        members.each { |member| carry(member, {moved: true, **Records::Member.columns_of(places[member.id])}, number, written) }
+        written.flush
       end
-      private_class_method :waiting_for_somebody
+      private_class_method :write
 
-      # What waits for its time is written down anew where it is still to come; tasks of steps that are gone are nobody's any more.
+      # What waits for its time gets a new one where it is still to come; tasks of removed steps are dropped.
       def self.call_back(members, places, moment)
         ids = members.map(&:id)
         Records::Delivery.where(member_id: ids, state: "due").update(state: "skipped", reason: REASON)

@@ -19,8 +19,15 @@ module NimbleLetter
 
         running = Records::Sequence.where(id: sequence_id, state: "running")
         ended = running.update(state: "ended", ended_at: at, version: Sequel[:version] + 1)
-        SequenceEvents.append("ended", sequence_id, at: at) if ended == 1
+        SequenceEvents.append("ended", sequence_id, at: at, data: {set: cause(sequence_id)}.compact) if ended == 1
       end
+
+      # @return [Integer, nil] the act that took the last member out; nil: they finished, or left for another reason
+      def self.cause(sequence_id)
+        last = Records::Event.where(sequence_id: sequence_id, kind: %w[left finished]).order(Sequel.desc(:id)).first
+        last&.data&.[]("set")
+      end
+      private_class_method :cause
     end
   end
 end

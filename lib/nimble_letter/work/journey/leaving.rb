@@ -6,12 +6,13 @@ module NimbleLetter
     module Leaving
       # @param member [Records::Member] locked
       # @param reason [String] event kind that takes them out
+      # @param cause [Integer, nil] the act it follows from, see Moment#cause
       # @return [Boolean] false when the member was out already
-      def self.call(member, reason, at:, account_id: nil)
+      def self.call(member, reason, at:, account_id: nil, cause: nil)
         return false unless member.state == "active"
 
         Records.db.transaction do
-          member.update(state: "left", left_reason: reason, due_at: nil, waits_for: nil)
+          member.update(state: "left", left_reason: reason, left_set: cause, due_at: nil, waits_for: nil)
           called_back = Records::Delivery.where(member_id: member.id, state: Records::Delivery::CALLED_BACK)
           called_back.update(state: "skipped", reason: reason, lease: nil, leased_until: nil)
           # Nobody is to be asked whether a letter shall be tried again that is not wanted any more.
@@ -27,7 +28,7 @@ module NimbleLetter
             sequence_id: member.sequence_id,
             member_id: member.id,
             account_id: account_id,
-            data: JSON.generate(reason: reason)
+            data: JSON.generate({reason: reason, set: cause}.compact)
           )
           Ending.check(member.sequence_id, at: at)
         end

@@ -23,7 +23,7 @@ module NimbleLetter
       def self.onward(member, base, moment, person: nil)
         return member.save_changes unless member.state == "active"
 
-        plan = moment.plan_of(member.sequence_id, member.plan)
+        plan = moment.plan_of(member.sequence_id, ApplyPlan.catch_up([member], member.plan, moment))
         onward = Onward.new(plan, member.sequence_id, moment.at(base), people: person ? {person.id => person} : {})
         onward.call([member], places: {member.id => plan.after(member.place, base)})
       end

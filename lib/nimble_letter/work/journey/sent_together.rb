@@ -49,7 +49,7 @@ module NimbleLetter
         }
         elsewhere.each { |_, member| member.save_changes }
         here.group_by { |letter, member| [member.sequence_id, member.plan, at[letter.id]] }.each do |(sequence_id, number, time), some|
-          plan = @moment.plan_of(sequence_id, number)
+          plan = @moment.plan_of(sequence_id, ApplyPlan.catch_up(some.map(&:last), number, @moment))
           places = some.to_h { |_, member| [member.id, plan.after(member.place, time)] }
           Onward.new(plan, sequence_id, @moment.at(time), people: people).call(some.map(&:last), places: places)
         end

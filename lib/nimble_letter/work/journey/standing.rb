@@ -28,8 +28,14 @@ module NimbleLetter
       # @param members [Sequel::Dataset]
       # @return [Integer] members who go on
       def self.come_back(members, reason, moment)
+        bring_back(members.where(state: "left", left_reason: reason).select_map(:id), moment)
+      end
+
+      # @param numbers [Array<Integer>] of members who left
+      # @return [Integer] those of them who go on; nobody in a sequence that is over
+      def self.bring_back(numbers, moment)
         running = Records::Sequence.where(state: CAN_GO_ON).select(:id)
-        left = members.where(state: "left", left_reason: reason, sequence_id: running).order(:id).select_map(%i[sequence_id id])
+        left = Records::Member.where(id: numbers, state: "left", sequence_id: running).order(:id).select_map(%i[sequence_id id])
         left.group_by(&:first).sum { |sequence_id, some| new(sequence_id, moment).bring_back(some.map(&:last)) }
       end
 
@@ -62,7 +68,7 @@ module NimbleLetter
       def leave(member, value)
         return if member.state == "left"
 
-        Leaving.call(member, value["left_reason"] || "taken_out", at: @moment.now, account_id: @moment.account&.id)
+        Leaving.call(member, value["left_reason"] || "taken_out", at: @moment.now, account_id: @moment.account&.id, cause: @moment.cause)
       end
 
       # Back in, at another step, paused or going on.
@@ -72,6 +78,7 @@ module NimbleLetter
 
         was = write(member)
         member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
+        member.left_set = nil unless member.state == "left"
         member.plan = with_step(member) || member.plan
         told(was, value).each { |kind| MemberWrites.tell(kind, member, plan(member)[member.step_id], moment: @moment) }
         set_back(member) unless was["step_id"] == value["step_id"]

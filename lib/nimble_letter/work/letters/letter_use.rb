@@ -29,12 +29,18 @@ module NimbleLetter
 
       # Of a step that compares two letters, those who are to get this one.
       # @return [Array<Integer>] people
-      def self.who_gets(step, letter)
-        members = Accounting.new(step.sequence).on_the_way(step)
+      def self.who_gets(step, letter) = of_letter(Accounting.new(step.sequence).on_the_way(step), step, letter)
+
+      # Likewise, those who may come to it by a lane.
+      # @return [Array<Integer>] people
+      def self.who_may_get(step, letter) = of_letter(Accounting.new(step.sequence).may_come(step), step, letter)
+
+      def self.of_letter(members, step, letter)
         return members.select_map(:person_id) if step.letter_ids.uniq == [letter.id]
 
         members.all.select { |member| step.letter_of(member.version_of(step.id))&.id == letter.id }.map(&:person_id)
       end
+      private_class_method :of_letter
     end
   end
 end

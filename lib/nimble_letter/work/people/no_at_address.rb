@@ -60,7 +60,7 @@ module NimbleLetter
 
         def take_out(ids, moment)
           Records::Member.active.where(person_id: ids).order(:id).for_update.all.each do |member|
-            Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id)
+            Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id, cause: moment.cause)
           end
         end
 

@@ -9,8 +9,9 @@ module NimbleLetter
         @change = change
       end
 
-      # @param kind [String] of Reckoning::KINDS; or to_come: who is to get a letter in its new words, letter_gap: those of them whose
-      #   letter may have a gap, step_gap: those who may have one at a step whose letter is new
+      # @param kind [String] of Reckoning::KINDS; or to_come: who is to get a letter in its new words, may_come: who may come to
+      #   it by a lane, letter_gap: those of to_come whose letter may have a gap, step_gap: those who may have one at a step with a new
+      #   letter
       # @param of [Integer, nil] the letter or the step
       # @return [Array<Integer>] people
       # @raise [Invalid] of what does not run
@@ -18,6 +19,7 @@ module NimbleLetter
         @change.runs!
         case kind
         when "to_come" then letter(of)&.to_come || []
+        when "may_come" then letter(of)&.may_come || []
         when "letter_gap" then letter(of)&.gaps || []
         when "step_gap" then @change.gaps.find { |one| one[:step_id] == of }&.fetch(:people) || []
         else @change.reckon.people.fetch(kind, [])

@@ -6,6 +6,8 @@ module NimbleLetter
     # number. Its members are moved into it slice by slice, see ApplyPlan.
     class ChangePlan
       PARTS = %i[steps leave_on leave_if ends_at].freeze
+      # Beside what it changes: whether the steps it inserts are only for people who arrive later.
+      HOW = :only_later
 
       # @return [Records::Sequence]
       attr_reader :sequence
@@ -17,11 +19,11 @@ module NimbleLetter
 
       # Keeps what is proposed. Something may still be to be said of a step, as in a draft; it takes effect only once it is. What is as
       # it runs already is no proposal.
-      # @param input [Hash{Symbol=>Object}] of PARTS; what is missing stays as it was proposed, or is
+      # @param input [Hash{Symbol=>Object}] of PARTS, and HOW; what is missing stays as it was proposed, or is
       # @param version [Integer] of the proposal, as the person saw it; 0 is none yet
       # @raise [Invalid, Conflict]
       def propose(input, version:)
-        input = input.slice(*PARTS)
+        input = input.slice(*PARTS, HOW)
         Records.db.transaction do
           under_way!(version)
           input = input.merge(steps: NumberSteps.new(@sequence, @moment).call(input[:steps])) if input[:steps]
@@ -81,9 +83,12 @@ module NimbleLetter
       def reckon
         @reckon ||= begin
           plan = as_proposed { @sequence.laid_out(next_number) }
-          Reckoning.new(@sequence, plan, @moment, reworded: words.letters.map(&:id))
+          Reckoning.new(@sequence, plan, @moment, reworded: words.people, only_later: only_later?)
         end
       end
+
+      # @return [Boolean] whether the inserted steps are only for people who arrive later
+      def only_later? = proposal&.fetch(HOW, false) || false
 
       # As it would be, without its being so.
       # @yield [Records::Sequence]
@@ -112,7 +117,7 @@ module NimbleLetter
           @moment.fresh! if @sequence.members_dataset.active.count > Moment::MANY
           anew = words.taken(letters)
           write(change, half_made: false) if change
-          freeze_plan(anew, words_only: change.nil?)
+          freeze_plan(anew, words_only: change.nil?, only_later: change&.fetch(HOW, false) || false)
           clear if change
           @sequence.update(version: @sequence.version + 1, updated_at: @moment.now)
         end
@@ -128,10 +133,11 @@ module NimbleLetter
 
       private
 
-      def freeze_plan(anew, words_only:)
+      def freeze_plan(anew, words_only:, only_later:)
         plan = @sequence.laid_out(next_number)
         account_id = @moment.account&.id
-        Records::FrozenPlan.make(@sequence, plan, at: @moment.now, account_id: account_id, anew: anew, words_only: words_only)
+        Records::FrozenPlan.make(@sequence, plan, at: @moment.now, account_id: account_id, anew: anew, words_only: words_only,
+          only_later: only_later)
         data = {plan: plan.number, letters: (anew if anew.any?)}.compact
         SequenceEvents.append("plan_changed", @sequence.id, at: @moment.now, account_id: account_id, data: data)
       end

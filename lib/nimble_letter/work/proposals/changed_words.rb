@@ -1,12 +1,15 @@
 # frozen_string_literal: true
 
+require "set"
+
 module NimbleLetter
   module Work
     # Letters of a sequence under way that are written otherwise by now than its plan holds them. They go out in their former words
     # until somebody lets the new ones take effect.
     class ChangedWords
-      # to_come: whose letters are still to go, by letter. gaps: whose would have a gap in the new words, at_most: or fewer
-      One = Struct.new(:letter, :to_come, :gaps, :at_most, keyword_init: true)
+      # to_come: people who will get the letter for certain; may_come: people who may come to it by a lane; gaps: those of to_come who
+      # would have a gap in the new words, at_most: or fewer
+      One = Struct.new(:letter, :to_come, :may_come, :gaps, :at_most, keyword_init: true)
 
       # @param sequence [Records::Sequence] one that was started
       def initialize(sequence, moment)
@@ -24,6 +27,9 @@ module NimbleLetter
 
       # @return [Array<One>]
       def all = @all ||= letters.map { |letter| One.new(letter: letter, **outlook(letter)) }
+
+      # @return [Set<Integer>] people who will or may get one of them
+      def people = all.flat_map { |one| one.to_come + one.may_come }.to_set
 
       # @param named [Array<Hash>] letter_id, and version as the person saw it
       # @return [Array<Integer>] numbers of letters, as they may take effect
@@ -43,9 +49,10 @@ module NimbleLetter
 
       def outlook(letter)
         steps = @sequence.letter_steps.select { |step| step.letter_ids.include?(letter.id) }
-        to_come = steps.flat_map { |step| LetterUse.who_gets(step, letter) }
+        to_come = steps.flat_map { |step| LetterUse.who_gets(step, letter) }.uniq
+        may_come = steps.flat_map { |step| LetterUse.who_may_get(step, letter) }.uniq - to_come
         found = steps.map { |step| gaps(step) }
-        {to_come: to_come, gaps: found.flat_map(&:first), at_most: !found.all?(&:last)}
+        {to_come: to_come, may_come: may_come, gaps: found.flat_map(&:first), at_most: !found.all?(&:last)}
       end
 
       # @return [Array(Array<Integer>, Boolean)] whose letter of a step would have a gap, and whether it is exactly they

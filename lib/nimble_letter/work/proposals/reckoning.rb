@@ -1,88 +1,87 @@
 # frozen_string_literal: true
 
+require "set"
+
 module NimbleLetter
   module Work
-    # What a change of plan would mean for those who are on the way: by what the journey says of each of them in the plan they carry and
-    # in the one that is proposed, if they do nothing.
+    # What a change of plan would mean for those who are on the way, if they do nothing: a copy of each member is moved into the proposed
+    # plan by the code that moves members (Transfer), and the journey says what lies ahead of it there and in the plan they carry.
     class Reckoning
       Difference = Core::Journey::Difference
       KINDS = Difference::KINDS
       SLICE = 1000
 
+      # What it means for one member. before, after: the time of each step ahead, by step; nil where they need not be walked
+      One = Struct.new(:person_id, :kind, :before, :after)
+
       # @param sequence [Records::Sequence]
       # @param plan [Core::Journey::Plan] as it would be
-      # @param reworded [Array<Integer>] letters that are written otherwise by now
-      def initialize(sequence, plan, moment, reworded: [])
+      # @param reworded [Set<Integer>] people who will or may get a letter in new words
+      # @param only_later [Boolean] whether inserted steps are only for people who arrive later
+      def initialize(sequence, plan, moment, reworded: Set.new, only_later: false)
         @sequence, @plan, @moment, @reworded = sequence, plan, moment, reworded
+        @transfer = Transfer.new(sequence.id, plan, moment, only_later: only_later)
+        @ahead = Ahead.new(sequence, moment, of: :steps)
       end
 
       # @return [Hash{String=>Integer}] people by KINDS
       def counts = KINDS.to_h { |kind| [kind, people.fetch(kind, []).size] }
 
       # @return [Hash{String=>Array<Integer>}] numbers of people
-      def people
-        @people ||= begin
+      def people = @people ||= members.values.group_by(&:kind).transform_values { |some| some.map(&:person_id) }
+
+      # @return [Hash{Integer=>One}] by member
+      def members
+        @members ||= begin
           ids = @sequence.members_dataset.active.order(:id).select_map(:id)
-          ids.each_slice(SLICE).flat_map { |some| judged(Records::Member.where(id: some).order(:id).all) }
-            .group_by(&:first).transform_values { |pairs| pairs.map(&:last) }
+          ids.each_slice(SLICE).flat_map { |some| judged(Records::Member.where(id: some).order(:id).all) }.to_h
         end
       end
 
       private
 
       def judged(members)
-        same, members = @reworded.any? ? [[], members] : members.partition { |member| same_ahead?(member) }
-        same.map { |member| ["untouched", member.person_id] } + walked(members)
+        letters = @ahead.letters(members)
+        waiting = Transfer.waiting_for_somebody(members.map(&:id))
+        leaving = letters.select { |_, (_, state, _)| Transfer::UNDER_WAY.include?(state) }.keys.to_set
+        places = members.to_h do |member|
+          next [member.id, @transfer.place_behind_letter(member, @moment.now)] if leaving.include?(member.id)
+
+          [member.id, @transfer.place(member, at_work: waiting.include?(member.id))]
+        end
+        same, others = members.partition { |member| same_ahead?(member, places[member.id]) }
+        same.map { |member| [member.id, One.new(member.person_id, reworded?(member) ? "other_words" : "untouched")] } +
+          walked(others, places, letters, waiting | leaving)
       end
 
       # Nobody need be walked through two plans that are one from where they stand on.
-      def same_ahead?(member)
-        return false unless member.step_id && @plan[member.step_id]
+      def same_ahead?(member, place)
+        return false unless member.step_id && place.step_id == member.step_id
 
-        (@same_ahead ||= {})[[member.plan, member.step_id]] ||= begin
-          old = @moment.plan_of(@sequence.id, member.plan)
-          ahead = [old, @plan].map { |plan| told(plan).values_at("leaving", *plan.possibly(member.step_id)) }
-          (ahead.uniq.size == 1) ? :same : :other
-        end
-        @same_ahead[[member.plan, member.step_id]] == :same
+        known = (@same_ahead ||= {})
+        known.fetch([member.plan, member.step_id]) { |key| known[key] = @transfer.same_ahead?(*key) }
       end
 
-      # @return [Hash] each step as it is said, and what takes people out
-      def told(plan)
-        (@told ||= {}.compare_by_identity)[plan] ||= begin
-          json = Core::Journey::PlanJson.write(plan)
-          {"leaving" => json.except("steps", "number"), **by_id(json["steps"])}
-        end
-      end
-
-      def by_id(steps)
-        steps.flat_map { |step| [[step["id"], step], *(step["lanes"] || []).flat_map { |lane| by_id(lane["steps"]).to_a }] }.to_h
-      end
-
-      def walked(members)
+      def walked(members, places, letters, at_work)
         people = Records::Person.where(id: members.map(&:person_id)).as_hash(:id)
-        before = Ahead.new(@sequence, @moment, of: :steps).call(members, people)
-        members.group_by(&:plan).flat_map do |number, some|
-          old = @moment.plan_of(@sequence.id, number)
-          known = Knowing.new(@plan, @moment).of_members(some, people, all: true, heard: true)
-          some.map { |member| [kind(old, member, before.fetch(member.id), after(old, member, known[member.id])), member.person_id] }
-        end
+        before = @ahead.call(members, people)
+        kept = @transfer.kept(members, places)
+        staying = letters.select { |id, _| kept.key?(id) || (at_work.include?(id) && places[id].step_id == letters[id].first) }
+        after = @ahead.moved(@plan, members, people, places, staying)
+        members.map { |member| [member.id, one(member, *[before, after].map { |ahead| from_now_on(ahead.fetch(member.id)) })] }
       end
 
-      # @return [Hash{Integer=>Time}] by step, in the proposed plan
-      def after(old, member, known)
-        place = Core::Journey::Moving.moved(old, @plan, member.place)
-        @moment.ways(@plan).steps(known, place, [place.base, @moment.now].max).to_h { |step, at| [step.id, at] }
+      def reworded?(member) = @reworded.include?(member.person_id)
+
+      # What is overdue comes now.
+      def from_now_on(steps) = steps.transform_values { |at| [at, @moment.now].max }
+
+      def one(member, before, after)
+        old = @moment.plan_of(@sequence.id, member.plan)
+        kind = "lane_gone" if Difference.lane_gone?(old, @plan, member.step_id)
+        kind ||= Difference.between(before, after, reworded: reworded?(member))
+        One.new(member.person_id, kind, before, after)
       end
-
-      def kind(old, member, before, after)
-        return "lane_gone" if Difference.lane_gone?(old, @plan, member.step_id)
-
-        Difference.between(before, after, reworded: reworded_steps)
-      end
-
-      # Of two versions of a step, whoever gets the other is counted as well.
-      def reworded_steps = @reworded_steps ||= (@reworded.any? ? Records::Step.sending(@reworded).select_map(:id) : [])
     end
   end
 end

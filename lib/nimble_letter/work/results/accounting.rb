@@ -59,6 +59,9 @@ module NimbleLetter
         all.active.where(Sequel.|({id: open}, {id: coming(step, :certain).select(:id)}, {id: waiting(step).select(:id)}))
       end
 
+      # @return [Sequel::Dataset] of members who may come to it by a lane
+      def may_come(step) = coming(step, :may)
+
       private
 
       def taken_out

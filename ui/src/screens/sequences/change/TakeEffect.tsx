@@ -16,8 +16,13 @@ const KINDS: { kind: Kind; words: string }[] = [
   { kind: 'later', words: 'come to their steps later' },
   { kind: 'sooner', words: 'come to their steps sooner' },
   { kind: 'lane_gone', words: 'stand in a lane that is gone, and go on behind its fork' },
-  { kind: 'other_words', words: 'get a letter in new words' },
+  { kind: 'other_words', words: 'will or may get a letter that was rewritten; choose its words below' },
   { kind: 'untouched', words: 'get what they would have got, at the same times' },
+]
+
+const INSERTED = [
+  { only_later: false, words: 'people who stand right before them, and everyone who arrives later' },
+  { only_later: true, words: 'only people who arrive later' },
 ]
 
 /** What the change means for whom, before it takes effect. */
@@ -55,6 +60,14 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
       client.invalidateQueries({ queryKey: ['proposed', sequence.id] })
     },
   })
+  const later = useMutation({
+    mutationFn: ({ version, only_later }: { version: number; only_later: boolean }) =>
+      ask(api.PUT('/api/sequences/{id}/proposal', { ...path, body: { version, only_later } })),
+    onSettled: () => {
+      proposal.refetch()
+      client.invalidateQueries({ queryKey: ['proposed', sequence.id] })
+    },
+  })
   const { data } = proposal
   return (
     <Modal title="Let this take effect?" onClose={onDone}>
@@ -77,6 +90,24 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
       )}
       {data && !data.proposed && <p>Nothing is proposed any more.</p>}
       {data?.counts && <Numbers sequence={sequence} proposal={data} counts={data.counts} />}
+      {data?.counts && (data.counts.more + data.counts.instead > 0 || data.only_later) && (
+        <fieldset className="mt-3" disabled={later.isPending || proposal.isFetching}>
+          <legend className="field-label">Inserted steps are for</legend>
+          {INSERTED.map(({ only_later, words }) => (
+            <label key={words} className="flex gap-2 items-baseline py-0.5">
+              <input
+                type="radio"
+                name="only-later"
+                className="radio radio-xs self-center"
+                checked={(data.only_later ?? false) === only_later}
+                onChange={() => later.mutate({ version: data.version, only_later })}
+              />
+              {words}
+            </label>
+          ))}
+        </fieldset>
+      )}
+      {later.error && <ErrorNote error={later.error} />}
       {data?.counts && data.letters.length > 0 && (
         <fieldset className="mt-3">
           <legend className="field-label">Letters that are written otherwise by now</legend>
@@ -101,9 +132,24 @@ export function TakeEffect({ sequence, onDone }: { sequence: Shape<'Sequence'>; 
                   count={letter.to_come}
                   title={`Are to get “${letter.name}”`}
                 >
-                  {plural(letter.to_come, 'letter')}
+                  {plural(letter.to_come, 'person', 'people')}
                 </Behind>{' '}
-                to come
+                will get it
+                {letter.may_come > 0 && (
+                  <>
+                    , and{' '}
+                    <Behind
+                      {...{ sequence, proposal: data }}
+                      kind="may_come"
+                      of={letter.letter_id}
+                      count={letter.may_come}
+                      title={`May come to “${letter.name}” by a lane`}
+                    >
+                      {letter.may_come} more
+                    </Behind>{' '}
+                    may come to it by a lane
+                  </>
+                )}
                 {letter.gaps > 0 && (
                   <>
                     ,{' '}
@@ -157,7 +203,7 @@ function Behind({
 }: {
   sequence: Shape<'Sequence'>
   proposal: Proposal
-  kind: Kind | 'to_come' | 'letter_gap' | 'step_gap'
+  kind: Kind | 'to_come' | 'may_come' | 'letter_gap' | 'step_gap'
   of?: number
   title: string
   count: number
