@@ -86,6 +86,9 @@ module NimbleLetter
         end
       end
 
+      # @return [Array<String>] tags that it would make
+      def new_tags = (kind == "tag") ? names.reject { |name| Records::Tag.found(name) }.uniq { |name| Core::Fold.call(name) } : []
+
       # @return [Boolean] whether it is about records in the bin
       def in_bin? = kind == "restore"
 

@@ -6,6 +6,8 @@ module NimbleLetter
     # nobody is changed twice. Few are done at once; many go on in the background (Clerk).
     module ChangeMany
       SLICE = 500
+      # Of an act or an import: what it made on the way, see Unmake.
+      MADE = "made"
       # So many are done before the answer is given.
       AT_ONCE = 1000
 
@@ -14,12 +16,13 @@ module NimbleLetter
       # @return [Records::ChangeSet]
       def self.start(act, people, moment:)
         set = Records.db.transaction do
+          new_tags = act.new_tags
           act.wanted # says what is wrong with it before anything is written
           made =
             Records::ChangeSet.create(
               kind: "bulk",
               words: "…",
-              act: act.json,
+              act: act.json.merge(new_tags.any? ? {MADE => {"tags" => new_tags.map { |name| Records::Tag.named(name).id }}} : {}),
               state: "waiting",
               account_id: moment.account&.id,
               created_at: moment.now
@@ -50,8 +53,8 @@ module NimbleLetter
       def self.slice(set, moment)
         entries = set.entries_dataset.where(state: "waiting").order(:person_id).limit(SLICE).all
         if entries.any?
-          wanted = Act.new(set.act, moment).wanted
-          handle(set, entries.map(&:person_id), wanted, moment)
+          moment = moment.because_of(set.id)
+          handle(set, entries.map(&:person_id), Act.new(set.act, moment).wanted, moment)
         end
         left = set.entries_dataset.where(state: "waiting").any?
         set.update(handled: set.handled + entries.size, **(left ? {} : {state: "done", ended_at: moment.now}))

@@ -33,7 +33,7 @@ module NimbleLetter
           .where(person_id: ids)
           .for_update
           .all
-          .each { |member| Leaving.call(member, "in_the_bin", at: moment.now, account_id: moment.account&.id) }
+          .each { |member| Leaving.call(member, "in_the_bin", at: moment.now, account_id: moment.account&.id, cause: moment.cause) }
       end
 
       # Their memberships go on where they stood, but for sequences that have ended meanwhile.

@@ -36,7 +36,7 @@ module NimbleLetter
         kept = entries.any? ? restore(set, entries, moment) : 0
         left = set.entries_dataset.where(state: "done").any?
         set.update(handled: set.handled + entries.size, kept: set.kept + kept, **(left ? {} : {state: "undone", ended_at: moment.now}))
-        set.update(act: set.act.merge("stays" => Unmake.new(set).call)) if !left && set.act&.key?("made")
+        set.update(act: set.act.merge("stays" => Unmake.new(set).call)) if !left && Unmake.concerns?(set)
       end
 
       # @return [Integer] records of which something was kept as it is now
@@ -46,20 +46,26 @@ module NimbleLetter
         kept = unmake(set, made, state, moment)
         keys = changed.flat_map { |entry| entry.after.keys }.uniq
         now_held = state.read(changed.map(&:person_id), keys)
-        back, stays = {}, []
-        changed.each do |entry|
-          held = now_held.fetch(entry.person_id)
-          same, other = entry.after.keys.partition { |key| held[key] == entry.after[key] }
-          stays << entry.person_id if (other - Core::Fields::GoingWith::KEYS).any?
-          back[entry.person_id] = entry.before.slice(*same) if same.any?
+        later = later(set, changed)
+        undone = changed.to_h do |entry|
+          [entry.person_id, UndoneEntry.new(entry, now_held.fetch(entry.person_id), later.fetch(entry.person_id, []))]
         end
-        Records::Stirred.quietly { state.write(back) }
+        later.each_value { |entries| entries.each(&:save_changes) }
+        back, stays = undone.transform_values(&:restores).reject { |_, values| values.empty? }, undone.select { |_, one| one.stays? }.keys
+        ComeBack.around(set, moment) { Records::Stirred.quietly { state.write(back) } }
         RecordEvents.append(back, now_held, moment: moment, by: "undo")
         mark(set, changed.map(&:person_id) - stays, "undone")
         mark(set, stays, "kept")
         kept + stays.size
       end
       private_class_method :restore
+
+      # @return [Hash{Integer=>Array<Records::ChangeEntry>}] by person, what acts behind this one did to the same records
+      def self.later(set, entries)
+        later = Records::ChangeEntry.where(person_id: entries.map(&:person_id), state: "done").where { change_set_id > set.id }
+        later.exclude(before: nil).exclude(after: nil).order(:change_set_id).for_update.all.group_by(&:person_id)
+      end
+      private_class_method :later
 
       # A record an import made goes to the bin, unless somebody has worked on it since.
       def self.unmake(set, entries, state, moment)

@@ -2,13 +2,18 @@
 
 module NimbleLetter
   module Work
-    # Takes away the companies, tags and lists that a file made, when the file is taken back: those that nothing speaks of but
-    # the records that went to the bin with it. What somebody has used or changed since stays, and is counted.
+    # Deletes the companies, tags and lists that a file or an act made, when it is undone: those that nothing uses but the records that
+    # went to the bin with it. What somebody has used or changed since stays, and is counted. A tag that stayed because another act had
+    # put it on records too goes when that act is undone.
     class Unmake
-      # @param set [Records::ChangeSet] of an import, all of whose records have been taken back
+      # @param set [Records::ChangeSet]
+      # @return [Boolean] whether anything may have to go with it
+      def self.concerns?(set) = set.act&.key?(ChangeMany::MADE) || set.act&.[]("kind") == "tag"
+
+      # @param set [Records::ChangeSet] all of whose records have been taken back
       def initialize(set)
         @set = set
-        @made = (set.act || {}).fetch("made", {})
+        @made = (set.act || {}).fetch(ChangeMany::MADE, {})
         # In the bin by this undo; what they hold of these goes with it.
         @gone = set.entries_dataset.where(state: "undone").select(:person_id)
       end
@@ -18,7 +23,18 @@ module NimbleLetter
 
       private
 
-      def ids(kind) = @made.fetch(kind, [])
+      def ids(kind) = @made.fetch(kind, []) | ((kind == "tags") ? left_behind : [])
+
+      # @return [Array<Integer>] tags this act put on records, and which acts made that are undone
+      def left_behind
+        return [] unless @set.act&.[]("kind") == "tag"
+
+        @left_behind ||= begin
+          named = @set.act["names"].filter_map { |name| Records::Tag.found(name)&.id }
+          undone = Records::ChangeSet.where(state: "undone").where(Sequel.like(:act, "%\"#{ChangeMany::MADE}\"%")).all
+          named & undone.flat_map { |set| set.act.fetch(ChangeMany::MADE, {}).fetch("tags", []) }
+        end
+      end
 
       def companies
         people, deals = Records.db[:people], Records.db[:deals]

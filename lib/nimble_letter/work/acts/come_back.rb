@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module NimbleLetter
+  module Work
+    # When an act is undone, the members it took out of their sequences come back: those it removed or put in the bin by their own entries
+    # (RecordState), those who left because of the "no" it set by this. A sequence that ended because of an act reopens.
+    module ComeBack
+      # @param set [Records::ChangeSet] that is being undone
+      # @return what the block returns; in it a slice of the act is undone
+      def self.around(set, moment)
+        opened = reopen(set, moment)
+        result = yield
+        Standing.bring_back(may_go_on(set).select_map(:id), moment)
+        # Nobody may have come back after all.
+        opened.each { |id| Ending.check(id, at: moment.now) }
+        result
+      end
+
+      # @return [Sequel::Dataset] members who are out because of the act
+      def self.out_by(set) = Records::Member.where(left_set: set.id, state: "left")
+
+      # Those who left because of a "no", at any record with that address, and may be written to now.
+      def self.may_go_on(set)
+        free = Records::Person.kept.where(no_at_address: false, address_blocked: false)
+        out_by(set).where(left_reason: NoAtAddress::REASON, person_id: free.select(Sequel[:people][:id]))
+      end
+      private_class_method :may_go_on
+
+      # @return [Array<Integer>] sequences that go on
+      def self.reopen(set, moment)
+        ended = Records::Sequence.where(id: out_by(set).select(:sequence_id), state: "ended")
+        ended.order(:id).for_update.all.select { |one| by_an_act?(one) }.map { |one| run_again(one, moment).id }
+      end
+      private_class_method :reopen
+
+      def self.by_an_act?(sequence)
+        return false if sequence.ends_at && sequence.ends_at <= sequence.ended_at
+
+        ended = Records::SequenceEvent.where(sequence_id: sequence.id, kind: "ended").order(Sequel.desc(:id)).first
+        !ended&.data&.[]("set").nil?
+      end
+      private_class_method :by_an_act?
+
+      def self.run_again(sequence, moment)
+        sequence.update(state: "running", ended_at: nil, version: sequence.version + 1)
+        SequenceEvents.append("reopened", sequence.id, at: moment.now, account_id: moment.account&.id)
+        sequence
+      end
+      private_class_method :run_again
+    end
+  end
+end
