@@ -306,7 +306,7 @@ RSpec.describe "bringing in a file" do
 
       expect([there, Records.db[:people_tags].where(person_id: Records::Person.kept.select(:id)).count,
         Records::Person.kept.select_map(:company_id)]).to eq(before)
-      expect(Web::ChangeJson.rows([set.refresh]).first).to include(kept: 0, stays_made: 0)
+      expect(Web::ChangeJson.rows([set.refresh], at).first).to include(kept: 0, stays_made: 0)
     end
 
     it "leaves those that somebody uses, and says how many" do
@@ -323,7 +323,7 @@ RSpec.describe "bringing in a file" do
       set = Work::TakeBack.start(import.change_set, moment: at)
 
       expect(there).to eq([["New Ladle"], %w[fair felt], []])
-      expect(Web::ChangeJson.rows([set.refresh]).first).to include(stays_made: 3)
+      expect(Web::ChangeJson.rows([set.refresh], at).first).to include(stays_made: 3)
     end
   end
 
@@ -346,7 +346,7 @@ RSpec.describe "bringing in a file" do
 
     expect([Dir.children(@folder), Records.db[:import_rows].count]).to eq([[], 0])
     expect(waiting.refresh).to have_attributes(state: "failed", problem: /has been removed/)
-    expect(Web::ImportJson.write(waiting, receiving)[:columns]).to eq([])
+    expect(Web::ImportJson.write(waiting, receiving, at)[:columns]).to eq([])
     expect(Work::TakeBack.start(import.change_set, moment: at)).to have_attributes(state: "undone", kept: 0)
   end
 

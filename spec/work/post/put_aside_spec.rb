@@ -87,9 +87,9 @@ RSpec.describe Work::Clerk do
     Work::Clerk.new(configuration.imports, Records::Owner.new(configuration)).finish(now)
     receiving = Work::ReceiveImport.new(configuration.imports, moment)
 
-    expect(Web::ImportJson.write(import, receiving)).to include(state: "taking_in", set_aside: "key error: no such column")
+    expect(Web::ImportJson.write(import, receiving, moment)).to include(state: "taking_in", set_aside: "key error: no such column")
     Work::TakeUp.new(Records::SetAside.first, moment).again
-    expect(Web::ImportJson.write(import, receiving)[:set_aside]).to be_nil
+    expect(Web::ImportJson.write(import, receiving, moment)[:set_aside]).to be_nil
   end
 end
 

@@ -1,6 +1,8 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api, ask } from '../api/client'
+import { ErrorNote } from '../parts/States'
 import { OpensPeople } from '../screens/people/behind/OpensPeople'
-import type { Change } from './changes'
+import { type Change, useTellChange } from './changes'
 import { number, plural } from './format'
 
 /** "3 were changed by somebody since and stay as they are", and who; then what the act leaves behind. */
@@ -26,6 +28,45 @@ export function TakenBackWords({ change }: { change: Change }) {
       )}
       {change.stays_made > 0 && ` ${plural(change.stays_made, one, many)}.`}
       <StaysOut change={change} />
+      <Joined change={change} />
+    </>
+  )
+}
+
+/** Who joined a sequence because of it and has had nothing yet; they can be removed. */
+function Joined({ change }: { change: Change }) {
+  const tell = useTellChange()
+  const client = useQueryClient()
+  const remove = useMutation({
+    mutationFn: () => ask(api.POST('/api/changes/{id}/remove-joined', { params: { path: { id: change.id } } })),
+    onSuccess: ({ changes }) => {
+      client.invalidateQueries({ queryKey: ['change', change.id] })
+      changes.forEach(tell)
+    },
+  })
+  if (change.joined === 0) return null
+  return (
+    <>
+      {' '}
+      <OpensPeople
+        title="Joined because of this"
+        count={change.joined}
+        className="underline underline-offset-4"
+        queryKey={['joined', change.id]}
+        load={(cursor) => ask(api.GET('/api/changes/{id}/joined', { params: { path: { id: change.id }, query: { cursor } } }))}
+      >
+        {plural(change.joined, 'person', 'people')}
+      </OpensPeople>{' '}
+      joined a sequence because of this and {change.joined === 1 ? 'has' : 'have'} had nothing yet.{' '}
+      <button
+        type="button"
+        className="underline underline-offset-4 font-semibold"
+        disabled={remove.isPending}
+        onClick={() => remove.mutate()}
+      >
+        Remove {change.joined === 1 ? 'them' : `all ${number(change.joined)}`}
+      </button>
+      {remove.error && <ErrorNote error={remove.error} />}
     </>
   )
 }

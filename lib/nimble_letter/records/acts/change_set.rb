@@ -14,6 +14,11 @@ module NimbleLetter
       many_to_one :account
       one_to_many :entries, class: "NimbleLetter::Records::ChangeEntry"
 
+      def before_create
+        self.since_event = Event.max(:id).to_i
+        super
+      end
+
       dataset_module do
         def unfinished = where(state: OPEN)
 

@@ -5,10 +5,17 @@ module NimbleLetter
     # Something has happened to a person of which the live rules have not heard yet. The database writes these rows (migration 019)
     # while some rule listens; whoever has told the rules deletes them.
     class Stirred < Sequel::Model(:stirred)
-      # @param people [Sequel::Dataset] of people
-      def self.note(people, what, about)
-        dataset.insert(%i[person_id what about], people.select(Sequel[:people][:id], Sequel.lit("?", what), Sequel.lit("?", about)))
+      # In `what`: a rule was switched on for people whom it was true of already. It concerns that rule alone (`about`).
+      RULE = "rule"
+
+      # @param people [Sequel::Dataset] of people whom it is true of already
+      # @param rule [JoinRule] that begins to listen
+      def self.begin_with(people, rule)
+        dataset.insert(%i[person_id what about], people.select(Sequel[:people][:id], Sequel.lit("?", RULE), Sequel.lit("?", rule.id)))
       end
+
+      # @return [Boolean] whether that rule is to hear of it
+      def concerns?(rule) = what != RULE || about == rule.id
 
       # What the block puts on people they are not said to get: it was theirs before, or another's who is the same by now.
       def self.quietly

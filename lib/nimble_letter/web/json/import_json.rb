@@ -4,7 +4,8 @@ module NimbleLetter
   module Web
     # Files that are brought in, as the contract has them.
     module ImportJson
-      def self.row(import)
+      # @param moment [Work::Moment]
+      def self.row(import, moment)
         set = import.change_set
         {
           **import.values.slice(:id, :file_name, :format, :bytes, :state, :version, :problem, :created_at),
@@ -13,13 +14,13 @@ module NimbleLetter
           choices: import.choices || {},
           by: import.account&.name,
           handled: Work::TakeIn.handled(import),
-          **(set ? {change: ChangeJson.rows([set]).first} : {})
+          **(set ? {change: ChangeJson.rows([set], moment).first} : {})
         }
       end
 
       # @param receiving [Work::ReceiveImport]
-      def self.write(import, receiving) =
-        row(import).merge(
+      def self.write(import, receiving, moment) =
+        row(import, moment).merge(
           set_aside: Records::SetAside.where(kind: "file", key: import.id.to_s).resting.get(:reason),
           matching: (import.matching || []).map { |match| match["field"] },
           reading: import.reading.except("headers"),

@@ -24,7 +24,8 @@ module NimbleLetter
 
           # What has not been done yet is not done any more.
           set.entries_dataset.where(state: "waiting").update(state: "nothing")
-          set.update(state: "undoing", handled: 0, kept: 0, total: set.entries_dataset.where(state: "done").count)
+          set.update(state: "undoing", handled: 0, kept: 0, total: set.entries_dataset.where(state: "done").count,
+            upto_event: Records::Event.max(:id).to_i)
         end
         (ChangeMany::AT_ONCE / SLICE).times { ChangeMany.round(set, moment) }
         set.refresh
@@ -73,7 +74,9 @@ module NimbleLetter
 
         ids = entries.map(&:person_id)
         versions = Records.db[:people].where(id: ids).select_hash(:id, :version)
-        busy = Records.db[:members].where(person_id: ids).select_map(:person_id).to_set
+        # Who joined by a rule since, and has had nothing, joined because of this file.
+        joined = JoinedThrough.had_nothing(JoinedThrough.since(set, ids)).select(Sequel[:members][:id])
+        busy = Records.db[:members].where(person_id: ids).exclude(id: joined).select_map(:person_id).to_set
         untouched, worked_on =
           entries.partition { |entry| versions[entry.person_id] == entry.after[MADE] && !busy.include?(entry.person_id) }
         state.write(untouched.to_h { |entry| [entry.person_id, {RecordState::BIN => true}] })

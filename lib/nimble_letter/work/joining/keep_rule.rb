@@ -67,11 +67,12 @@ module NimbleLetter
         Records.db.transaction do
           @rule.sequence.lock!
           check(input)
+          before = @rule.settings unless @rule.new?
           values = {**input.slice(:again, :gap_days, :live, :now_too), **settings(input)}
           version ? @rule.change!(values, version: version, now: @moment.now) : @rule.set(values).save
           StartLater.off(@rule.sequence)
           # What it is about has changed: it begins again.
-          Records::JoinRule.where(id: @rule.id).update(listens: false) if version && input.key?(:settings)
+          Records::JoinRule.where(id: @rule.id).update(listens: false) if version && @rule.settings != before
           self.class.listen(@rule.sequence, @moment)
           # As a start for so many would.
           @moment.fresh! if @rule.refresh.listens && @rule.now_too && now_true.limit(Moment::MANY + 1).count > Moment::MANY
@@ -91,7 +92,7 @@ module NimbleLetter
         when "filter"
           LiveFilter.new(@rule, @moment).begin_anew
           @rule.update(asked_on: @rule.now_too ? nil : @moment.today)
-        when "tag", "list" then Records::Stirred.note(now_true, @rule.kind, @rule.settings["#{@rule.kind}_id"]) if @rule.now_too
+        when "tag", "list" then Records::Stirred.begin_with(now_true, @rule) if @rule.now_too
         when "yearly" then @rule.update(asked_on: @moment.today - 1)
         end
       end

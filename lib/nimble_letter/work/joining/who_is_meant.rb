@@ -13,6 +13,19 @@ module NimbleLetter
         !BACK.include?(data["by"]) && data["field"] == settings["field"] &&
           %w[from to].all? { |side| !settings.key?(side) || data[side] == settings[side] }
 
+      # @param rule [Records::JoinRule] of any kind but a filter
+      # @param ids [Array<Integer>] people
+      # @return [Array<Integer>] those who still have its tag or are on its list
+      def self.holding(rule, ids)
+        return [] if ids.empty?
+
+        case rule.kind
+        when "tag" then Records.db[:people_tags].where(tag_id: rule.settings["tag_id"], person_id: ids).select_map(:person_id)
+        when "list" then Records.db[:list_people].where(list_id: rule.settings["list_id"], person_id: ids).select_map(:person_id)
+        else ids
+        end
+      end
+
       # @param rows [Array<Records::Stirred>] what happened
       def initialize(rows, moment)
         @rows, @moment = rows, moment
@@ -21,14 +34,16 @@ module NimbleLetter
       # @param rule [Records::JoinRule]
       # @return [Array<Integer>] people
       def by(rule)
+        people = people(rule)
         return LiveFilter.new(rule, @moment).begun_among(people) if rule.kind == "filter"
 
-        holding(rule, (heard(rule) + rule.waits.where(person_id: people).select_map(:person_id)).uniq)
+        waiting = rule.waits.where(person_id: people).select_map(:person_id)
+        self.class.holding(rule, (heard(rule) + told(Records::Stirred::RULE, rule.id) + waiting).uniq)
       end
 
       private
 
-      def people = @people ||= @rows.map(&:person_id).uniq
+      def people(rule) = @rows.select { |row| row.concerns?(rule) }.map(&:person_id).uniq
 
       def heard(rule)
         settings = rule.settings
@@ -44,16 +59,6 @@ module NimbleLetter
 
       def events
         @events ||= Records::Event.where(id: @rows.select { |row| row.what == "event" }.map(&:about)).order(:id).all
-      end
-
-      def holding(rule, ids)
-        return [] if ids.empty?
-
-        case rule.kind
-        when "tag" then Records.db[:people_tags].where(tag_id: rule.settings["tag_id"], person_id: ids).select_map(:person_id)
-        when "list" then Records.db[:list_people].where(list_id: rule.settings["list_id"], person_id: ids).select_map(:person_id)
-        else ids
-        end
       end
     end
   end

@@ -18,6 +18,7 @@ module NimbleLetter
       end
 
       def call
+        @rows = still_there
         members = insert_members
         insert_events(members)
         [Records::PersonalLine, Records::LetterFill].each { |written| written.join(plan.all.map(&:id), ids_by_person(members)) }
@@ -33,6 +34,13 @@ module NimbleLetter
       private
 
       def plan = @outlook.plan
+
+      # A record that somebody is putting in the bin at this moment joins nothing; one that joins first is taken out by the bin.
+      def still_there
+        there = Records::Person.kept.where(Sequel[:people][:id] => person_ids).lock_style("LOCK IN SHARE MODE")
+        there = there.select_map(Sequel[:people][:id]).to_set
+        @rows.select { |row| there.include?(row.person.id) }
+      end
 
       # @return [Hash{Integer=>Records::Member}] the last membership so far, by person
       def before

@@ -42,7 +42,7 @@ module NimbleLetter
                 versions: [input[:version], input[:with_version]],
                 moment: moment
               )
-            json(ChangeJson.rows([set]).first)
+            json(ChangeJson.rows([set], moment).first)
           end
         end
       end

@@ -9,23 +9,23 @@ module NimbleLetter
 
         def self.registered(app)
           app.get "/api/imports" do
-            json(imports: Records::Import.order(Sequel.desc(:id)).limit(30).all.map { |import| ImportJson.row(import) })
+            json(imports: Records::Import.order(Sequel.desc(:id)).limit(30).all.map { |import| ImportJson.row(import, moment) })
           end
 
           # The file itself is the body, so that it is read piece by piece.
           app.post "/api/imports" do
             import = receiving.receive(request.body, name: params["name"])
-            json(ImportJson.write(import, receiving), 201)
+            json(ImportJson.write(import, receiving, moment), 201)
           end
 
           app.get "/api/imports/:id" do
-            json(ImportJson.write(fetch_record(Records::Import, params[:id], "file"), receiving))
+            json(ImportJson.write(fetch_record(Records::Import, params[:id], "file"), receiving, moment))
           end
 
           app.patch "/api/imports/:id" do
             import =
               receiving.read_again(fetch_record(Records::Import, params[:id], "file"), input.fetch(:reading), version: input[:version])
-            json(ImportJson.write(import, receiving))
+            json(ImportJson.write(import, receiving, moment))
           end
 
           app.post "/api/imports/:id/check" do
@@ -38,12 +38,13 @@ module NimbleLetter
               folder: settings.imports,
               moment: moment
             )
-            json(ImportJson.row(import))
+            json(ImportJson.row(import, moment))
           end
 
           app.post "/api/imports/:id/take" do
             import = fetch_record(Records::Import, params[:id], "file")
-            json(ImportJson.row(Work::StartImport.take(import, input.fetch(:choices, {}), version: input[:version], moment: moment)))
+            taken = Work::StartImport.take(import, input.fetch(:choices, {}), version: input[:version], moment: moment)
+            json(ImportJson.row(taken, moment))
           end
 
           app.get "/api/imports/:id/rows" do
