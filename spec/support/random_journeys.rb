@@ -112,7 +112,7 @@ class RandomJourneys
 
   def parting
     within = pick([{amount: 0}, {amount: 1}, {amount: 1, days: "any"}, {amount: 2}, {amount: 3}, {amount: 5, unit: "hours"}])
-    lanes = pick([%w[opened], %w[opened], %w[replied], %w[replied opened], %w[bounced clicked]]).map do |kind|
+    lanes = pick([%w[opened], %w[opened], %w[replied], %w[replied opened], %w[bounced clicked], %w[clicked bounced]]).map do |kind|
       test = reaction(kind, step_id: pick([nil, nil, @id]))
       lane(id, test, *Array.new(@random.rand(3)) { letter(id, **days) }, comes_back: pick([true, false]))
     end

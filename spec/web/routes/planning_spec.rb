@@ -133,6 +133,15 @@ RSpec.describe "laying out a plan, over the API" do
     call_api(:get, "/api/steps/#{second.id}/when/#{make_person.id}", status: 404)
   end
 
+  it "adds up what is counted in hours, from the step before" do
+    first, second = sequence.steps
+    second.update(amount: 4, unit: "hours")
+    told = [first, second].map { |step| call_api(:get, "/api/steps/#{step.id}/when/#{person.id}") }
+    before = Core::Calendar::Zones.fetch("America/New_York").utc_to_local(Time.iso8601(told[0]["at"])).strftime("%a %-d %b, %-H:%M")
+    expect(told[1]["why"]).to start_with("Counted from #{before}")
+    expect(told[1]["why"]).to match(/: 4 hours later, and .* so that letters do not leave together, is .*\. Its hours are over by then/)
+  end
+
   it "says when a step is behind somebody, or not ahead of them any more" do
     started = start(sequence)
     first, second = started.steps.map(&:id)

@@ -54,6 +54,55 @@ RSpec.describe "a sequence with different ways on" do
     expect([person.tags_dataset.select_map(:name), went, member.state]).to eq([["gone away"], ["Hello"], "finished"])
   end
 
+  describe "a lane for a failed address below another lane" do
+    def bounce_fork(*lane_steps)
+      above = [lane({"kind" => "clicked"}, letter(warm)), lane({"kind" => "opened"}, letter(cold))]
+      fork(*above, lane({"kind" => "bounced"}, *lane_steps), lane(nil))
+    end
+
+    it "is taken at once; its tasks are waited for, and letters there and behind it are skipped" do
+      running(letter(hello), bounce_fork(letter(cold), task(waits: true)), letter(warm))
+      round
+      happen("bounced")
+      expect([member.state, member.waits_for, Records::Task.select_map(:state), went]).to eq(["active", "outcome", ["open"], ["Hello"]])
+      # Whatever else is told of the address does not take them out again.
+      make_person(email: person.email)
+      Work::NoAtAddress.follow_people([person.id], moment)
+      expect(member.state).to eq("active")
+      Work::DoTask.call(Records::Task.first, outcome: nil, note: nil, version: 1, moment: moment(now + 7200))
+      round(now + 7200)
+      expect([member.state, went]).to eq(["finished", ["Hello"]])
+      skipped = Records::Event.where(kind: "skipped").order(:id).map { |event| event.data["reason"] }
+      expect(skipped).to eq(%w[address_failed address_failed])
+    end
+
+    it "is taken although they opened before, while a click was waited for, and not when they went another way before" do
+      running(letter(hello), bounce_fork(task(waits: true)))
+      round
+      happen("opened", at: now + 1800)
+      happen("bounced", at: now + 3600)
+      lanes = Records::Event.where(kind: "lane_taken").map { |event| Records::Lane[event.data["lane"]] }
+      expect(lanes.map(&:test)).to eq([{"kind" => "bounced"}])
+    end
+
+    it "lets them leave when they have gone another way, and when somebody there says no" do
+      running(letter(hello), bounce_fork(task(waits: true)), letter(warm, amount: 9000))
+      round
+      happen("bounced")
+      act = Work::Act.new({"kind" => "do_not_mail", "value" => true}, moment)
+      Work::ChangeMany.start(act, Records::Person.where(id: person.id), moment: moment)
+      expect([member.state, member.left_reason]).to eq(%w[left no_at_address])
+    end
+
+    it "takes out whoever has gone on in another lane" do
+      running(letter(hello), fork(lane({"kind" => "opened"}, letter(warm, amount: 9000)), lane({"kind" => "bounced"}, task)))
+      round
+      happen("opened")
+      happen("bounced", at: now + 7200)
+      expect([member.state, member.left_reason]).to eq(%w[left bounced])
+    end
+  end
+
   it "takes a click for a person's only when no machine gives itself away within ten seconds" do
     running(letter(hello), fork(lane({"kind" => "clicked", "link" => "https://rooms.example"}, letter(warm)), lane(nil)))
     round

@@ -37,6 +37,14 @@ RSpec.describe "starting with what was seen" do
     expect(begin_with.state).to eq("running")
   end
 
+  it "is refused because of an end date that is past, and for no other reason" do
+    sequence.update(ends_at: now - 86_400)
+    ready = Work::ReadyCheck.new(sequence.refresh, moment).call
+    expect(ready[:remarks].map { |one| one.slice(:code, :blocking) }).to eq([{code: "end_past", blocking: true}])
+    expect(ready[:remarks].first[:words]).to start_with("Its end date, 11 May 2026, is past")
+    expect { begin_with }.to raise_error(Invalid) { |error| expect(error.data[:remarks].map { |one| one[:code] }).to eq(["end_past"]) }
+  end
+
   it "believes no digest of something else" do
     people.first.update(city: nil)
     [nil, "", "0" * 64].each { |seen| expect { begin_with(seen: seen) }.to raise_error(Invalid, /missing/) }

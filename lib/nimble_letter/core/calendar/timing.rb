@@ -153,6 +153,30 @@ module NimbleLetter
           end
         end
 
+        # @param seed [Integer]
+        # @return [Integer] seconds added to what is counted in minutes or hours, so that letters do not leave together
+        def spacing_seconds(seed) = Timing.spread([amount * SECONDS.fetch(unit) / SPREAD_SHARE, WIDEST_SPREAD].min, seed)
+
+        # @param day [Date]
+        # @return [Date] so many days, working days, weeks or months later; the day itself where it is counted in minutes or hours
+        def shifted(day, calendar)
+          case unit
+          when "days" then day + amount
+          when "weeks" then day + amount * 7
+          when "months" then day >> amount
+          when "working_days" then calendar.after(day, amount)
+          else day
+          end
+        end
+
+        # @param day [Date]
+        # @return [Date] that day, or the next on which it may be due
+        def fitting(day, calendar)
+          known = @fitting[calendar] ||= {}
+          known.clear if known.size > MOST_KEPT
+          known[day.jd] ||= next_fitting(day, calendar)
+        end
+
         def fixed? = %w[date field].include?(counted)
 
         def to_h = DEFAULTS.keys.to_h { |name| [name, public_send(name)] }
@@ -209,8 +233,8 @@ module NimbleLetter
         def after(base, about, zone_in_use)
           seconds = SECONDS[unit]
           if seconds
-            delay = amount * seconds
-            return next_opening(base + delay + Timing.spread([delay / SPREAD_SHARE, WIDEST_SPREAD].min, about.seed), about, zone_in_use)
+            due = next_opening(base + amount * seconds + spacing_seconds(about.seed), about, zone_in_use)
+            return Due.new(due.at, base, due.moved, false)
           end
           on(shifted(Zones.local(zone_in_use, base).first, about.calendar), base, about, zone_in_use)
         end
@@ -268,26 +292,10 @@ module NimbleLetter
 
         def years_of_shift = {"months" => amount.abs / 12, "weeks" => amount.abs / 52}.fetch(unit, amount.abs / 250) + 1
 
-        def shifted(day, calendar)
-          case unit
-          when "days" then day + amount
-          when "weeks" then day + amount * 7
-          when "months" then day >> amount
-          when "working_days" then calendar.after(day, amount)
-          else day
-          end
-        end
-
         def fits?(day, calendar) = weekdays.include?(day.wday) && (days == "any" || calendar.working_day?(day))
 
         MOST_KEPT = 3000 # days
         private_constant :MOST_KEPT
-
-        def fitting(day, calendar)
-          known = @fitting[calendar] ||= {}
-          known.clear if known.size > MOST_KEPT
-          known[day.jd] ||= next_fitting(day, calendar)
-        end
 
         def next_fitting(day, calendar)
           return day if fits?(day, calendar)

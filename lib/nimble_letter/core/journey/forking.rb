@@ -4,7 +4,8 @@ module NimbleLetter
   module Core
     module Journey
       # Which lane of a fork somebody takes, and when. Lanes are asked in their order; nobody goes on before the limit as long as a
-      # lane above could still be taken.
+      # lane above could still be taken. A failed address takes its lane at once, wherever that stands: nothing can come any more of the
+      # letters that the lanes above wait for.
       class Forking
         # Signs of a machine come within this time of a click.
         SETTLED_SECONDS = 10
@@ -17,6 +18,20 @@ module NimbleLetter
 
         # @return [Decisions::Take, Decisions::Wait]
         def decide(now)
+          lane, failure = failed
+          return in_turn(now) unless failure
+
+          earlier = before(failure).in_turn(failure.at)
+          (earlier.is_a?(Decisions::Take) && earlier.at < failure.at) ? earlier : take(lane, failure, false, now)
+        end
+
+        # @return [Boolean] whether a lane waits for this
+        def awaits?(kind) = @fork.lanes.any? { |lane| lane.test.is_a?(Steps::Reaction) && lane.test.kind == kind }
+
+        protected
+
+        # @return [Decisions::Take, Decisions::Wait] by the lanes in their order
+        def in_turn(now)
           over = @limit.nil? || now >= @limit.at
           settling = nil
           @fork.lanes.each do |lane|
@@ -36,10 +51,21 @@ module NimbleLetter
           Decisions::Take.new(step: @fork, lane: @fork.lanes.find { |lane| lane.test.nil? }, at: @limit&.at || now)
         end
 
-        # @return [Boolean] whether a lane waits for this
-        def awaits?(kind) = @fork.lanes.any? { |lane| lane.test.is_a?(Steps::Reaction) && lane.test.kind == kind }
-
         private
+
+        # @return [Array(Steps::Lane, Known::Event), nil] the lane for it, where reactions are waited for
+        def failed
+          return unless @limit && @known.events.any? { |event| event.kind == "bounced" }
+
+          lanes = @fork.lanes.select { |lane| lane.test.is_a?(Steps::Reaction) && lane.test.kind == "bounced" }
+          lanes.filter_map { |lane| (event = took(lane.test)) && [lane, event] }.min_by { |_, event| event.at }
+        end
+
+        # @return [Forking] as things stood before that event
+        def before(event)
+          known = @known.plus(events: @known.events.take_while { |other| other.id != event.id })
+          Forking.new(@fork, @limit, @place, known)
+        end
 
         def take(lane, taken, over, now)
           because = (taken unless taken == true)

@@ -69,7 +69,10 @@ module NimbleLetter
       def self.calendar(place, year, closed)
         @calendars ||= {}
         @calendars[[place, year, closed]] ||= begin
-          days = Holidays.between(Date.new(year - 1, 1, 1), Date.new(year + YEARS, 12, 31), place.to_sym)
+          # Where a holiday falls on a day off, the day it is observed on is free. That may be in the year before: 31 December 2027 is
+          # New Year's Day 2028 in the US.
+          span = [Date.new(year - 1, 1, 1), Date.new(year + YEARS + 1, 1, 31), place.to_sym]
+          days = Holidays.between(*span) + Holidays.between(*span, :observed)
           shut = closed.map { |one| Date.iso8601(one[:from])..Date.iso8601(one[:to]) }
           Core::Calendar::WorkCalendar.new(holidays: days.map { |day| day[:date] }, closed: shut)
         end

@@ -77,7 +77,7 @@ module NimbleLetter
         when Core::Journey::Decisions::Wait then WAITS[decision.for.to_s]
         when Core::Journey::Decisions::Skip then SKIPS[decision.reason]
         when Core::Journey::Decisions::Take then "If nothing happens that it waits for." if step.within
-        when Core::Journey::Decisions::Send, Core::Journey::Decisions::Do then WhyThen.say(step.timing, decision.due, @known, @moment)
+        when Core::Journey::Decisions::Send, Core::Journey::Decisions::Do then WhyThen.say(step, decision.due, @known, @moment)
         end
       end
     end

@@ -2,29 +2,64 @@
 
 module NimbleLetter
   module Work
-    # The account of a due time in words: counted from what, what moved it, which window, whose clock.
+    # The account of a due time in words: counted from what, how much later, what moved it, which window, whose clock.
     module WhyThen
-      MOVED = {day_off: "The day it fell on is no working day there, so it is the next that fits.",
-               weekday: "It goes on chosen days of the week only.",
-               window: "Its hours were over by then, so it is the next day that fits.",
+      MOVED = {day_off: "The day it falls on is no working day there, so it is the next that fits.",
+               weekday: "It goes on chosen days of the week only, so it is the next of them.",
                away: "They said that they are away until then."}.freeze
-      SHORT = %w[minutes hours].freeze
+      OVER = "Its hours are over by then, so it is the next day that fits."
+      BEFORE_HOURS = "Its hours begin later that day."
+      LATE = "That was past when they came to it, so it is the next time that fits."
 
-      # @param timing [Core::Calendar::Timing]
+      # @param step [Core::Journey::Steps]
       # @param due [Core::Calendar::Timing::Due]
       # @param known [Core::Journey::Known]
       # @return [String]
-      def self.say(timing, due, known, moment)
-        zone = (timing.zone == "theirs") ? known.their_zone : moment.firm.zone
-        [counted(due.from, zone), ("It was past by then." if due.late), MOVED[due.moved], window(timing, zone)].compact.join(" ")
+      def self.say(step, due, known, moment)
+        timing, zone = step.timing, moment.machine.zone(step, known)
+        place = Core::Journey::Place.new(step_id: step.id, base: due.from.is_a?(Time) ? due.from : due.at)
+        account = Core::Calendar::Account.new(timing, due, moment.machine.about(step, place, known))
+        [counted(account, zone), (LATE if account.late), moved(account), window(timing, zone)].compact.join(" ")
       end
 
-      def self.counted(from, zone)
-        return "Counted from #{from.strftime("%a %-d %b %Y")}." if from.is_a?(Date)
+      # "Counted from Mon 4 May, 9:24: 3 hours later, and 4 minutes so that letters do not leave together, is Mon 4 May, 12:28."
+      def self.counted(account, zone)
+        from = "Counted from #{instant(account.from, zone)}"
+        return "#{from}." if account.amount.zero? && account.spacing_seconds.zero?
 
-        "Counted from #{zone.utc_to_local(from).strftime("%a %-d %b, %-H:%M")}."
+        spacing = account.spacing_seconds
+        apart = ", and #{spaced(spacing)} so that letters do not leave together," if spacing.positive?
+        "#{from}: #{so_long(account)}#{apart} is #{instant(account.reached, zone)}."
       end
       private_class_method :counted
+
+      def self.so_long(account)
+        amount = account.amount.abs
+        words = TimingWords::UNITS.fetch(account.unit)[(amount == 1) ? 0 : 1]
+        "#{amount} #{words} #{account.amount.negative? ? "before" : "later"}"
+      end
+      private_class_method :so_long
+
+      def self.spaced(seconds)
+        minutes, rest = seconds.divmod(60)
+        [(minutes.positive? ? "#{minutes} min" : nil), (rest.positive? ? "#{rest} s" : nil)].compact.join(" ")
+      end
+      private_class_method :spaced
+
+      def self.instant(at, zone)
+        return at.strftime("%a %-d %b %Y") if at.is_a?(Date)
+
+        zone.utc_to_local(at).strftime(at.sec.zero? ? "%a %-d %b, %-H:%M" : "%a %-d %b, %-H:%M:%S")
+      end
+      private_class_method :instant
+
+      def self.moved(account)
+        return if account.late
+
+        hours = account.hours_over? ? OVER : (BEFORE_HOURS if account.moved == :window && account.reached.is_a?(Time))
+        [MOVED[account.moved], hours].compact.join(" ").then { |words| words unless words.empty? }
+      end
+      private_class_method :moved
 
       def self.window(timing, zone)
         clock = "by #{(timing.zone == "theirs") ? "their" : "our"} clock (#{zone.identifier.split("/").last.tr("_", " ")})"

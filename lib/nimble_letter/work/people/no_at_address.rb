@@ -59,9 +59,27 @@ module NimbleLetter
         end
 
         def take_out(ids, moment)
-          Records::Member.active.where(person_id: ids).order(:id).for_update.all.each do |member|
+          members = Records::Member.active.where(person_id: ids).order(:id).for_update.all
+          (members - in_lane(members)).each do |member|
             Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id, cause: moment.cause)
           end
+        end
+
+        # Whose address failed while a lane waited for that goes on in it: no letter comes of it, and nobody there has said no.
+        # @return [Array<Records::Member>]
+        def in_lane(members)
+          spent = members.flat_map { |member| member.spent || [] }
+          failures = spent.empty? ? [] : Records::Event.where(id: spent, kind: "bounced").select_map(:id)
+          return [] if failures.empty?
+
+          found = members.select { |member| (member.spent || []).intersect?(failures) }
+          found.reject { |member| said_by_person?(member.person_id) }
+        end
+
+        def said_by_person?(person_id)
+          keys = Records::SameAddress.keys(Records::Person.where(id: person_id).select_map(:email_fold))
+          here = Records::Person.where(Records::SameAddress.column => keys)
+          here.where(Sequel.|({do_not_mail: true}, {consent: "no"})).any?
         end
 
         def reason(person)

@@ -63,9 +63,17 @@ module NimbleLetter
 
       def plan_remarks
         return [block("no_steps", "There is no letter in it yet.")] if steps.empty?
+        return [block("end_past", end_past)] if over?
         return [block("no_steps", "There is no letter in it yet, and nothing that is done.")] if steps.all? { |step| step.kind == "fork" }
 
         steps.flat_map { |step| StepRemarks.new(step, @moment).call }
+      end
+
+      def over? = @sequence.ends_at && @sequence.ends_at <= @moment.now
+
+      def end_past
+        day = Core::Calendar::Zones.local(@moment.firm.zone, @sequence.ends_at).first
+        "Its end date, #{day.strftime("%-d %B %Y")}, is past: everybody would leave at once. Choose a later one, or none."
       end
 
       # Said once, however many letters it is true of.
@@ -115,7 +123,7 @@ module NimbleLetter
       end
 
       def date_remarks
-        return [] if outlook.letters.positive? || outlook.ids.empty? || !outlook.plan.simple?
+        return [] if over? || outlook.letters.positive? || outlook.ids.empty? || !outlook.plan.simple?
 
         [block("no_time", "Nobody would get a letter: none of them has the dates that the steps stand around.")]
       end

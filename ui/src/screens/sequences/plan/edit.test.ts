@@ -57,6 +57,16 @@ describe('a plan that is edited', () => {
     expect(ids(move(plan, 6, { branch: { fork: 2, lane: 1 }, at: 0 }))).toEqual([1, 2, 3, 4, 6, 5])
   })
 
+  it('begins a step in a lane by what comes before it there, and not by another lane', () => {
+    const early = (id: number) => ({ ...letter(id), from_minute: 60, to_minute: 120 })
+    const parted = [letter(1), fork(2, { id: 7, test: null, steps: [early(3)] }, { id: 8, test: null, steps: [] })]
+    const place = { branch: { fork: 2, lane: 1 }, at: 0 }
+    expect(fresh('letter', parted, place)).toMatchObject({ from_minute: 480, to_minute: 600 })
+    expect(fresh('fork', parted, place).lanes?.[0]?.test).toEqual({ kind: 'opened', step_id: 1 })
+    const moved = move([...parted, fork(9, { id: 10, test: { kind: 'opened', step_id: 3 }, steps: [] })], 9, place)
+    expect(inOrder(moved).find((step) => step.id === 9)?.lanes?.[0]?.test).toEqual({ kind: 'opened' })
+  })
+
   it('never puts a fork into itself, and has no lane wait for what comes later', () => {
     expect(move(plan, 2, { branch: { fork: 5, lane: 0 }, at: 0 })).toBe(plan)
     const later = moveBy(plan, 1, 1)

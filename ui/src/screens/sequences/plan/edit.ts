@@ -116,17 +116,10 @@ export function moveBy(steps: Input[], id: number, by: 1 | -1): Input[] {
 
 /** What a lane waits for may have come to stand behind it. */
 function stillBefore(steps: Input[]): Input[] {
-  const order = inOrder(steps)
   return each(steps, (step) => {
-    if (!step.lanes) return step
-    const before = idsIn(
-      order
-        .slice(
-          0,
-          order.findIndex((one) => one.id === step.id),
-        )
-        .map((one) => ({ id: one.id })),
-    )
+    const place = step.id && placeOf(steps, step.id)
+    if (!step.lanes || !place) return step
+    const before = new Set(comesBefore(steps, place).map((one) => one.id))
     const lanes = step.lanes.map((lane) =>
       lane.test?.step_id && !before.has(lane.test.step_id) ? { ...lane, test: anyOf(lane.test) } : lane,
     )
@@ -153,9 +146,16 @@ function anew(step: Input, within: Set<number>): Input {
   return { ...step, id: number(step.id), ...(lanes ? { lanes } : {}) }
 }
 
+/** The steps that can be behind somebody who comes to a place: those before it in its row, and before the forks it is in. */
+export function comesBefore(steps: Input[], { branch, at }: Place): Input[] {
+  const fork = branch && inOrder(steps).find((step) => step.id === branch.fork)
+  const outer = fork && placeOf(steps, branch.fork)
+  return [...(outer ? [...comesBefore(steps, outer), fork] : []), ...inOrder(rowOf(steps, branch).slice(0, at))]
+}
+
 /** A step as it begins, with the hours of the letter before it. */
 export function fresh(kind: Kind, steps: Input[], place: Place): Input {
-  const before = inOrder(steps).slice(0, orderAt(steps, place))
+  const before = comesBefore(steps, place)
   const letter = before.findLast((step) => step.kind === 'letter')
   const first = before.length === 0
   const hours = {

@@ -15,6 +15,31 @@ export function flat(steps: Step[], lane: string | null = null, depth = 0): Plac
   ])
 }
 
+/** The step that comes right before one in its own row; for the first of a lane the fork it is in; null: it is the first of all. */
+export function leading(steps: Step[], id: number): { step: Step; inside: boolean } | null | undefined {
+  const at = steps.findIndex((step) => step.id === id)
+  if (at >= 0) return at > 0 ? { step: steps[at - 1] as Step, inside: false } : null
+  for (const step of steps)
+    for (const lane of step.lanes ?? []) {
+      const found = leading(lane.steps, id)
+      if (found !== undefined) return found ?? { step, inside: true }
+    }
+  return undefined
+}
+
+/** The steps that can be behind somebody who stands before one: those before it in its own row, and before the forks it is in. */
+export function comesBefore(steps: Step[], id: number): Step[] | null {
+  const all = (some: Step[]) => flat(some).map(({ step }) => step)
+  const at = steps.findIndex((step) => step.id === id)
+  if (at >= 0) return all(steps.slice(0, at))
+  for (const [i, step] of steps.entries())
+    for (const lane of step.lanes ?? []) {
+      const inside = comesBefore(lane.steps, id)
+      if (inside) return [...all(steps.slice(0, i)), step, ...inside]
+    }
+  return null
+}
+
 /** "2 gaps", or "up to 2 gaps" where a passage depends on more than the records. */
 export function gapsIn(step: Step, one: string, many?: string): string {
   const words = plural(step.gaps ?? 0, one, many)

@@ -6,7 +6,7 @@ import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import { useTyped } from '../../../parts/useTyped'
 import { PeopleCount } from '../../people/behind/PeopleCount'
-import { flat, stepInput } from '../plan/plan'
+import { comesBefore, stepInput } from '../plan/plan'
 import { ConditionDialog } from './ConditionDialog'
 import { linksIn } from './links'
 import { AmountChoice } from './TimingSentence'
@@ -26,6 +26,10 @@ const HAPPENS: { value: Waited; words: string }[] = [
   { value: 'bounced', words: 'their address failed' },
   { value: 'task_done', words: 'the task is done' },
 ]
+
+/** What happens to the letters of a lane for people whose address failed. */
+export const IN_FAILED_LANE =
+  'Taken at once when the address fails. Letters in this lane and behind the fork are skipped; tasks and changes are done.'
 
 /** How long a fork waits, and its lanes in the order in which they are asked. */
 export function ForkStep({
@@ -129,6 +133,7 @@ export function ForkStep({
                 </span>
               </p>
             )}
+            {!editable && lane.test?.kind === 'bounced' && <p className="muted text-xs">{IN_FAILED_LANE}</p>}
           </li>
         ))}
       </ol>
@@ -189,7 +194,7 @@ function LaneEditor({
                 shut()
                 if (picked === 'condition') setAsking(true)
                 else if (picked === 'rest') onChange({ test: null })
-                else onChange({ test: { kind: picked } })
+                else onChange({ test: { ...keptOf(test, picked), kind: picked } })
               }}
             />
           )}
@@ -252,6 +257,7 @@ function LaneEditor({
           ×
         </button>
       </div>
+      {test?.kind === 'bounced' && <p className="muted text-xs">{IN_FAILED_LANE}</p>}
       {asking && (
         <ConditionDialog
           title="Who goes this way?"
@@ -263,6 +269,12 @@ function LaneEditor({
       )}
     </>
   )
+}
+
+/** Another reaction stays about the letter it was about; the end of a task is about a task. */
+function keptOf(test: Test | null, kind: Waited): Partial<Test> {
+  const aboutTask = (one?: string | null) => one === 'task_done'
+  return test?.kind && test.step_id && aboutTask(test.kind) === aboutTask(kind) ? { step_id: test.step_id } : {}
 }
 
 /** Which letter or task a lane is about, which link, which outcome. */
@@ -278,9 +290,7 @@ function About({
   onChange: (test: Test) => void
 }) {
   const kind = test.kind === 'task_done' ? 'task' : 'letter'
-  const before = flat(sequence.steps)
-    .map(({ step }) => step)
-    .filter((step) => step.kind === kind && step.position < fork.position)
+  const before = (comesBefore(sequence.steps, fork.id) ?? []).filter((step) => step.kind === kind)
   const about = before.find((step) => step.id === test.step_id)
   const name = (step: Step) => `${step.position}: ${step.headline}`
   return (

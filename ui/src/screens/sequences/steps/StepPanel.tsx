@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Shape } from '../../../api/client'
-import { flat } from '../plan/plan'
+import { leading } from '../plan/plan'
 import { KINDS } from '../plan/StepCard'
 import { ChangeStep } from './ChangeStep'
 import { ForkStep } from './ForkStep'
@@ -123,17 +123,10 @@ function OfItsKind({
   }
 }
 
-/** "joining" for the first, "step 3" for one with another before it; within a lane, what the fork is decided by. */
+/** "joining" for the first, "step 3" for one with another before it in its own row; for the first of a lane, its fork. */
 export function countedFrom(sequence: Sequence, step: Step): string {
-  const placed = flat(sequence.steps)
-  const at = placed.findIndex((one) => one.step.id === step.id)
-  const here = placed[at]
-  if (!here || at === 0) return 'joining'
-  const before = placed.slice(0, at).findLast((one) => one.depth <= here.depth)
+  const before = leading(sequence.steps, step.id)
   if (!before) return 'joining'
-  return before.step.kind === 'fork'
-    ? before.depth < here.depth
-      ? 'the fork'
-      : `the fork, step ${before.step.position}`
-    : `step ${before.step.position}`
+  if (before.inside) return 'the fork'
+  return before.step.kind === 'fork' ? `the fork, step ${before.step.position}` : `step ${before.step.position}`
 }
