@@ -53,14 +53,14 @@ module Foretold
     step.keys - %w[look_first waits stays] + [own].compact
   end
 
-  def turn(at) = worker(transport: @transport).dispatch_due(at)
+  def turn(at) = (@worker ||= worker(transport: @transport)).dispatch_due(at)
 
   # Some days pass, and people react and are moved about, until they stand at different steps.
   # @return [Time]
   def lead_apart(random)
     at = now
-    random.rand(1..10).times do
-      at += random.rand(1..40) * 3600
+    random.rand(1..6).times do
+      at += random.rand(1..60) * 3600
       happen_once(random, at)
       turn(at)
     end

@@ -16,16 +16,18 @@ module NimbleLetter
       # @param configuration [Configuration]
       # @param transport [#call] makes one; each sending lane has its own
       # @param stop [#call, nil] whether to end; with it, all mailboxes send at once
+      # @param gate [#call] see Claims
       # @return [Worker] wired up as it is used
       def self.build(
         configuration,
         transport: -> { SmtpTransport.new(host: "127.0.0.1", port: configuration.smtp_port) },
         checkpoints: Checkpoints::NONE,
         patience: Records::Patience.new,
-        stop: nil
+        stop: nil,
+        gate: ->(_now) { true }
       )
         composer = Composer.new(tokens: Core::Tracking::Token.new(configuration.secret), public_url: configuration.public_url)
-        claims = -> { Claims.new(lease_seconds: configuration.lease_seconds) }
+        claims = -> { Claims.new(lease_seconds: configuration.lease_seconds, gate: gate) }
         dispatch = -> do
           Dispatch.new(transport: transport.call, claims: claims.call, composer: composer, checkpoints: checkpoints, patience: patience)
         end
@@ -58,6 +60,9 @@ module NimbleLetter
         @sending.letters(at, upto: upto).tap { Work::Ending.sweep(at: now) }
       end
 
+      # @return [Boolean] whether letters are claimed, or on the wire; between rounds they are other workers'
+      def others_send? = Records::Delivery.where(state: %w[claimed on_wire]).where { leased_until > Records.server_time }.any?
+
       # Only what is due; for a process beside the one that does all else.
       # @return [Integer] letters handled
       def send_due(now) = @sending.letters(moment(now), upto: now)
@@ -82,6 +87,9 @@ module NimbleLetter
         running = Records::Sequence.where(state: "running").select_map(:id)
         moment = moment(after)
         waiting = Records::Delivery.where(state: "due", sequence_id: running).going.exclude(Work::PostHold.dataset.select(1).exists)
+        # What comes due while its mailbox takes nothing is looked at when it does.
+        kept = Records::Mailbox.waiting(after).select_map(:id)
+        waiting = waiting.exclude(mailbox_id: kept) if kept.any?
         [
           waiting.where { due_at > after }.min(:due_at),
           Records::Mailbox.resting(after).min(:rests_until),

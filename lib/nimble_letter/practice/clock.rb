@@ -12,6 +12,10 @@ module NimbleLetter
       # @return [Time, nil] where it is being moved to
       def target = table.where(id: ROW).get(:target)
 
+      # @param time [Time]
+      # @return [Boolean] whether it stands at that time and is not being moved; it stays so until the transaction ends
+      def stands_at?(time) = table.where(id: ROW, now: time, target: nil).lock_style("LOCK IN SHARE MODE").any?
+
       # Sets it anew, for a world that begins.
       # @param time [Time]
       def set(time)

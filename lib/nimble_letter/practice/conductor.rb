@@ -7,6 +7,11 @@ module NimbleLetter
     class Conductor
       # Letters this close together are handed over as one batch, each with its own time.
       BATCH_SECONDS = 5 * 60
+      # One worker at a time plays, whatever their number, or one would move on before another has done what is due.
+      TURN = "practice clock"
+      # Letters that others have claimed are waited for before the clock moves on, unless their server hangs.
+      OTHERS_SECONDS = 5
+      LOOK_SECONDS = 0.02
 
       # @param clock [Clock]
       # @param worker [Post::Worker]
@@ -20,11 +25,7 @@ module NimbleLetter
       # @return [Boolean] whether anything happened
       def turn
         happened = @worker.send_tests(@clock.now).positive?
-        happened = settle(@clock.now) || happened
-        target = @clock.target or return happened
-        play_to(target)
-        @clock.arrive(target) unless @stop.call
-        true
+        Records::TakingTurns.with(TURN) { play } || happened
       end
 
       # @param target [Time]
@@ -39,6 +40,21 @@ module NimbleLetter
       end
 
       private
+
+      # @return [Boolean] whether anything happened
+      def play
+        target = @clock.target or return settle(@clock.now)
+        wait_for_others
+        play_to(target)
+        @clock.arrive(target) unless @stop.call
+        true
+      end
+
+      # Once the clock is to move, nobody else claims any more (Clock#stands_at?).
+      def wait_for_others
+        deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + OTHERS_SECONDS
+        IO.select(nil, nil, nil, LOOK_SECONDS) while @worker.others_send? && Process.clock_gettime(Process::CLOCK_MONOTONIC) < deadline
+      end
 
       # Everything that is due at this instant, until nothing is.
       def settle(now, upto: now)

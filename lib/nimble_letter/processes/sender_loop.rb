@@ -14,7 +14,9 @@ module NimbleLetter
       # Works until told to end. A database or a network that is away is waited for.
       def run
         Part.begin(@configuration) or return
-        worker, clock = Post::Worker.build(@configuration, stop: -> { Signals.told? }), Practice::Clock.new
+        clock = Practice::Clock.new
+        # What it has claimed is seen by whoever moves the clock, see Practice::Conductor.
+        worker = Post::Worker.build(@configuration, stop: -> { Signals.told? }, gate: clock.method(:stands_at?))
         Rounds.new("sender", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run do
           clock.target.nil? && worker.send_due(clock.now).positive?
         end

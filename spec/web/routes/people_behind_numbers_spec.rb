@@ -16,6 +16,7 @@ RSpec.describe "the people behind numbers" do
       "POST /api/letters/{id}/audience/people" => posting("/api/letters/#{letter.id}/audience/people", without: "person.known_as"),
       "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?"),
       "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
+      "GET /api/changes/{id}/joined" => getting("/api/changes/#{joined_by_tag.id}/joined?"),
       "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
       "GET /api/join-rules/{id}/people" => getting("/api/join-rules/#{joined_by.id}/people?part=joined"),
       "GET /api/sequences/{id}/proposal/people" => getting("/api/sequences/#{proposed.id}/proposal/people?kind=untouched"),
@@ -42,6 +43,18 @@ RSpec.describe "the people behind numbers" do
     set = Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: people.map(&:id)), moment: at)
     Records::Sequence.where(state: "ended").update(state: "stopped")
     Work::TakeBack.start(set, moment: at).tap { ran_on.update(state: "paused") }
+  end
+  # A tag by which everybody joined a sequence was a mistake.
+  let(:joined_by_tag) do
+    at = moment(account: make_account)
+    going = start(make_sequence(people: [make_person(city: "Leeds", known_as: "Bo")]))
+    tag = Records::Tag.named("mistaken")
+    Work::KeepRule.make(going, {kind: "tag", settings: {tag_id: tag.id}, live: true}, moment: at)
+    act = Work::Act.new({"kind" => "tag", "names" => [tag.name]}, at)
+    joining = Array.new(130) { make_person(city: "Leeds", known_as: "Bo").id }
+    set = Work::ChangeMany.start(act, Records::Person.where(id: joining), moment: at)
+    Work::JoinByRules.round(at)
+    Work::TakeBack.start(set, moment: at).tap { going.refresh.update(state: "paused") }
   end
   let(:proposed) do
     ran_on = start(make_sequence(people: Array.new(130) { make_person(city: "Leeds", known_as: "Bo") }))

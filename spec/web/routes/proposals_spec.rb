@@ -47,6 +47,49 @@ RSpec.describe "changing a sequence that runs, over the API" do
     expect(call_api(:put, path, {version: 0, leave_if: some})["leave_if"]).to eq(some)
   end
 
+  it "counts a step right before people as one more for them, or for people who arrive later only, and does what it says" do
+    inserted = [{"kind" => "letter", "letter_id" => third.id, "amount" => 1, "unit" => "days"}, *steps]
+    propose(inserted)
+    expect([counts.slice("more", "untouched"), told["only_later"]]).to eq([{"more" => 4, "untouched" => 0}, false])
+    call_api(:put, path, {version: 1, only_later: true})
+    expect(told).to include("only_later" => true, "counts" => a_hash_including("more" => 0, "untouched" => 4))
+    call_api(:post, path("/effect"), {version: 2})
+    Work::ApplyPlan.round(moment)
+    due = Records::Delivery.where(sequence_id: sequence.id, state: "due").select_map(:letter_id)
+    expect([due.uniq, sequence.members_dataset.select_map(:plan)]).to eq([[steps[1]["letter_id"]], [2, 2, 2, 2]])
+    later = make_person
+    Work::AddPeople.new(sequence.refresh, {"people" => [later.id]}, moment).call(letters: 3)
+    expect(Records::Delivery.where(person_id: later.id).get(:letter_id)).to eq(third.id)
+
+    letter = sequence.refresh.steps.first
+    call_api(:put, path, {version: 3, steps: steps.drop(1)})
+    call_api(:post, path("/effect"), {version: 4})
+    before = {"kind" => "letter", "letter_id" => letter.letter_id, "amount" => 1, "unit" => "days"}
+    call_api(:put, path, {version: 5, steps: [before, *steps]})
+    expect(counts.slice("more", "instead")).to eq("more" => 4, "instead" => 1)
+    call_api(:post, path("/effect"), {version: 6})
+    Work::ApplyPlan.round(moment)
+    expect(Records::Delivery.where(sequence_id: sequence.id, state: "due").select_map(:letter_id).tally).to eq(third.id => 5)
+  end
+
+  it "counts letters in new words once: people who will get them, and people who may come to them by a lane" do
+    fork = {"kind" => "fork", "within" => {"amount" => 2, "unit" => "days"}, "lanes" => [
+      {"test" => {"kind" => "opened"}, "steps" => [{"kind" => "letter", "letter_id" => third.id, "amount" => 1, "unit" => "days"}]}
+    ]}
+    propose([steps.first, fork, *steps.drop(1)])
+    call_api(:post, path("/effect"), {version: 1})
+    Work::ApplyPlan.round(moment)
+    rewritten = [third, Records::Letter[steps.first["letter_id"]]]
+    rewritten.each { |one| one.change!({preview: document("Another hour")}, version: 1, now: now) }
+    all.dispatch_due(Records::Delivery.where(state: "due").min(:due_at))
+    first, by_lane = told["letters"].sort_by { |one| one["letter_id"] }
+    expect([first.slice("to_come", "may_come"), by_lane.slice("to_come", "may_come")])
+      .to eq([{"to_come" => 3, "may_come" => 0}, {"to_come" => 0, "may_come" => 4}])
+    propose(steps.tap { |plan| plan.last["amount"] = 9 }, version: 2)
+    expect(counts.slice("other_words", "untouched", "later").values.sum).to eq(4)
+    expect(call_api(:get, path("/people?kind=may_come&of=#{third.id}"))["total"]).to eq(4)
+  end
+
   it "counts whatever they come to, not letters alone, and what moves further on" do
     task = {"kind" => "task", "words" => "Ring them", "amount" => 1, "unit" => "days"}
     propose(steps + [task])

@@ -9,7 +9,7 @@ RSpec.describe "the preview of a change" do
     maren = make_account
     @mailbox = make_mailbox(account_id: maren.id, daily_limit: 100_000)
     @letters = Array.new(3) { make_letter }
-    @people = Array.new(6) do |n|
+    @people = Array.new(5) do |n|
       make_person(standing: n.even? ? "lead" : "client", birthday: (Date.new(1980, 5, 12 + n) if n < 4), owner_id: maren.id)
     end
     @other = start(make_sequence(people: [make_person], letters: [@letters.first], mailbox: @mailbox))

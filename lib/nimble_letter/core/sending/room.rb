@@ -119,6 +119,10 @@ module NimbleLetter
         # @return [Boolean] whether a mailbox's limit counts them together
         def same_day?(at, other) = @days.at(at) == @days.at(other)
 
+        # @param at [Integer] seconds since 1970
+        # @return [Boolean] whether so many more letters would fill its day, so that it matters who comes first
+        def nearly_full?(box, at, letters) = tally(box, at).letters + letters >= box.a_day
+
         # A letter leaves then, if there is room for it.
         # @param at [Integer] seconds since 1970
         # @return [Symbol, nil] what keeps it, see #keeps

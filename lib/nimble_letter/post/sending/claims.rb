@@ -16,8 +16,9 @@ module NimbleLetter
       # @return [Sequel::LiteralString] an instant by the database's own clock
       def self.from_now(seconds) = Sequel.lit("UTC_TIMESTAMP(6) + INTERVAL ? SECOND", seconds)
 
-      def initialize(lease_seconds:)
-        @lease_seconds, @lease = lease_seconds, SecureRandom.uuid
+      # @param gate [#call] given the instant, within the transaction of a claim; false: nothing is claimed
+      def initialize(lease_seconds:, gate: ->(_now) { true })
+        @lease_seconds, @gate, @lease = lease_seconds, gate, SecureRandom.uuid
       end
 
       # @param moment [Work::Moment]
@@ -26,15 +27,18 @@ module NimbleLetter
       # @return [Array<Records::Delivery>, nil] claimed by this worker, earliest first; nil when none was ready, and none of them when
       #   all that were have been put off
       def take(moment, limit:, upto: moment.now, mailbox_id: nil)
-        ready = ready(moment, upto)
-        ready = ready.where(mailbox_id: mailbox_id) if mailbox_id
         Records.db.transaction do
-          rows = in_turn(ready, limit)
+          next unless @gate.call(moment.now)
+
+          # One process at a time takes from a mailbox, whatever their number: its order and its pace are one. Letters are read once
+          # it is this one's turn.
+          boxes = mailbox_id ? [mailbox_id] : mailboxes(moment, upto: upto)
+          Records::Mailbox.where(id: boxes).order(:id).for_update.select_map(:id)
+          ready = ready(moment, upto)
+          rows = boxes.flat_map { |id| in_turn(ready.where(mailbox_id: id), limit, upto) }
           next if rows.empty?
 
-          # Two who take from one mailbox take turns, or each would fill up what is left of its day.
-          Records::Mailbox.where(id: rows.map(&:mailbox_id).uniq).order(:id).for_update.select_map(:id)
-          lease!(Admission.new(rows, moment, upto).call)
+          lease!(Admission.new(rows, moment, upto, limit: limit).call)
         end
       end
 
@@ -87,11 +91,13 @@ module NimbleLetter
         true
       end
 
-      # In a mailbox that cannot take all of them, who has heard from us already comes before first letters; then the older first.
-      def in_turn(ready, limit)
-        later = ready.where(follow_up: true).limit(limit).for_update.skip_locked.all
-        left = limit - later.size
-        left.zero? ? later : later + ready.where(follow_up: false).limit(left).for_update.skip_locked.all
+      # Found without a lock and then locked by their numbers: a search that locks also holds, for a moment, letters of other mailboxes
+      # that it passes over, and whoever takes from those would skip them.
+      # @return [Array<Records::Delivery>] the first of those who have heard from us, and of others
+      def in_turn(ready, limit, upto)
+        ids = [true, false].flat_map { |follow_up| ready.where(follow_up: follow_up).limit(limit).select_map(:id) }
+        rows = ids.empty? ? [] : Records::Delivery.where(id: ids).for_update.skip_locked.all
+        rows.select { |row| row.state == "due" && row.due_at <= upto }.sort_by { |row| [row.due_at, row.id] }
       end
 
       def claimed = Records::Delivery.where(lease: lease, state: "claimed")

@@ -75,7 +75,7 @@ module NimbleLetter
           begin_with(waiting.shift, &work) while waiting.any? && @busy.size < MOST
           break if waiting.any? && all_stalled?
 
-          IO.select(nil, nil, nil, LOOK_SECONDS) unless settled?
+          look unless settled?
           handled += clear
         end
         handled + clear
@@ -103,6 +103,9 @@ module NimbleLetter
         done, @busy = @busy.partition { |_, lane| lane.done? }.map(&:to_h)
         done.each_value.sum(&:handled)
       end
+
+      # Until one of them ends, or for a moment.
+      def look = @busy.each_value.find { |lane| !lane.done? }&.thread&.join(LOOK_SECONDS)
 
       # Those that are under way are not waited for.
       def settled? = @busy.values.all? { |lane| lane.done? || lane.stalled?(STALLED_SECONDS) }

@@ -21,7 +21,7 @@ const KINDS: { kind: Kind; words: string }[] = [
 ]
 
 const INSERTED = [
-  { only_later: false, words: 'people who stand right before them, and everyone who arrives later' },
+  { only_later: false, words: 'people right before them, and all who arrive later' },
   { only_later: true, words: 'only people who arrive later' },
 ]
 
