@@ -10,13 +10,23 @@ module Foretold
   # kind, before and after as announced; went: what happened, the time of each step by its id
   Told = Struct.new(:kind, :before, :after, :went)
 
+  # Several changes of one plan, each made where the one before was not.
   # @param random [Random]
-  # @return [Hash{Integer=>Told}] by member; nil when the change cannot be made
-  def foretold(random)
+  # @yieldparam [Hash{Integer=>Told}] by member, of each change that can be made
+  def each_foretold(random, changes)
     lay_out(random)
-    at = @at = lead_apart(random)
-    return unless @sequence.refresh.under_way?
+    @at = lead_apart(random)
+    changes.times do
+      Records.db.transaction(savepoint: true, rollback: :always) do
+        told = foretold(random, @at) if @sequence.refresh.under_way?
+        yield told if told
+      end
+    end
+  end
 
+  private
+
+  def foretold(random, at)
     propose(random, at) or return
     change = Work::ChangePlan.new(@sequence.refresh, moment(at))
     told = change.reckon.members
@@ -27,8 +37,6 @@ module Foretold
     live_on(at)
     told.to_h { |id, one| [id, Told.new(one.kind, one.before, one.after, went(id, before))] }
   end
-
-  private
 
   def lay_out(random)
     draft = make_sequence(people: @people, letters: [], mailbox: @mailbox, leave_on: [])
