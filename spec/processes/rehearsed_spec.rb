@@ -62,7 +62,7 @@ RSpec.describe "what was rehearsed", :processes do
     days.times do |n|
       clock.advance_to(clock.now + 2 * 86_400 - (n % 3) * 7_000)
       look_at_pages(account)
-      wait_until("the clock has come to its day") { clock.target.nil? }
+      wait_until("the clock has come to its day", seconds: 3600) { clock.target.nil? }
       break if Records::Member.active.empty?
     end
   end
