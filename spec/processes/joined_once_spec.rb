@@ -39,6 +39,18 @@ RSpec.describe "people who join by themselves", :processes do
     expect(Records::Member.where(sequence_id: sequence.id).exclude(round: 1).count).to eq(0)
   end
 
+  it "stay in nothing when their records are put in the bin at the same moment" do
+    sequence
+    some = people.first(500)
+    put_tag_on(some)
+    bin = Work::Act.new({"kind" => "bin"}, moment)
+    acts = [-> { Work::JoinByRules.round(moment) until Records::Stirred.empty? },
+      -> { some.each_slice(100) { |ids| Work::ChangeMany.start(bin, Records::Person.where(id: ids), moment: moment) } }]
+    acts.map { |act| Thread.new { act.call } }.each(&:join)
+    binned = Records::Person.exclude(deleted_at: nil).select(Sequel[:people][:id])
+    expect([Records::Person.exclude(deleted_at: nil).count, Records::Member.active.where(person_id: binned).count]).to eq([500, 0])
+  end
+
   it "join once, however many clerks take them in beside each other" do
     sequence
     put_tag_on(people)

@@ -20,6 +20,15 @@ module NimbleLetter
       one_to_many :other_addresses, class: "NimbleLetter::Records::PersonAddress", order: :id
 
       dataset_module do
+        # Held until the transaction ends, so that nobody puts them in the bin meanwhile. By number alone: all who lock several records
+        # then lock them in the same order.
+        # @param ids [Array<Integer>]
+        # @return [Set<Integer>] those of them that are not in the bin
+        def hold(ids)
+          rows = where(Sequel[:people][:id] => ids).order(Sequel[:people][:id]).lock_style("LOCK IN SHARE MODE")
+          rows.select_map([Sequel[:people][:id], :deleted_at]).filter_map { |id, binned_at| id unless binned_at }.to_set
+        end
+
         # Records that are not in the bin. Every question about people asks this first.
         def kept = where(Sequel[:people][:deleted_at] => nil)
 

@@ -16,6 +16,8 @@ module NimbleLetter
       def call(ids)
         return [] if ids.empty?
 
+        # Before the sequence: whoever puts somebody in the bin locks the record first and then what they are in.
+        Records::Person.hold(ids)
         return [] unless sequence.under_way?
 
         may = Again.new(sequence, @moment, @rule).among(ids)

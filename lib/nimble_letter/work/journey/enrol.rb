@@ -37,8 +37,7 @@ module NimbleLetter
 
       # A record that somebody is putting in the bin at this moment joins nothing; one that joins first is taken out by the bin.
       def still_there
-        there = Records::Person.kept.where(Sequel[:people][:id] => person_ids).lock_style("LOCK IN SHARE MODE")
-        there = there.select_map(Sequel[:people][:id]).to_set
+        there = Records::Person.hold(person_ids)
         @rows.select { |row| there.include?(row.person.id) }
       end
 
