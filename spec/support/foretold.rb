@@ -3,7 +3,7 @@
 # A running plan is changed at a random moment: what its preview announces for each member, and what then happens to them if nobody
 # does anything.
 module Foretold
-  HORIZON = 800 * 86_400
+  HORIZON = 8 * 366 * 86_400
   # A change that this sequence alone makes, so that it decides no condition.
   SEEN = {"what" => "tag", "to" => {"names" => ["seen"]}}.freeze
 
