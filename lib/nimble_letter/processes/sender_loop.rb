@@ -15,7 +15,7 @@ module NimbleLetter
       def run
         Part.begin(@configuration) or return
         clock = Practice::Clock.new
-        # What it has claimed is seen by whoever moves the clock, see Practice::Conductor.
+        # The worker that moves the clock must see what is claimed here, see Practice::Conductor.
         worker = Post::Worker.build(@configuration, stop: -> { Signals.told? }, gate: clock.method(:stands_at?))
         Rounds.new("sender", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run do
           clock.target.nil? && worker.send_due(clock.now).positive?

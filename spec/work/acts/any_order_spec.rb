@@ -105,6 +105,22 @@ RSpec.describe "undoing acts in any order" do
       end
     end
 
+    it "brings members back when each of two acts that kept them out is undone, in either order" do
+      running(task, letter(hello, amount: 90))
+      round
+      no, consent = {"kind" => "do_not_mail", "value" => true}, {"kind" => "consent", "consent" => "no", "how" => nil}
+      out, bin = {"kind" => "take_out", **in_it}, {"kind" => "bin"}
+      [[no, consent], [out, no], [out, bin], [bin, no], [no, bin]].each do |acts|
+        [[0, 1], [1, 0]].each do |order|
+          sets = acts.map { |json| act(json, person) }
+          undo(sets[order.first])
+          expect(member.state).to eq("left"), "#{acts} undone as #{order}"
+          undo(sets[order.last])
+          expect([member.state, @sequence.refresh.state]).to eq(%w[active running]), "#{acts} undone as #{order}"
+        end
+      end
+    end
+
     it "leaves out, and names, who may not be written to for another reason by then" do
       running(letter(hello, amount: 90))
       set = act({"kind" => "do_not_mail", "value" => true}, person)

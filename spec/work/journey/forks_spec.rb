@@ -94,7 +94,7 @@ RSpec.describe "a sequence with different ways on" do
       expect([member.state, member.left_reason]).to eq(%w[left no_at_address])
     end
 
-    it "takes out whoever has gone on in another lane" do
+    it "takes out people who have gone on in another lane" do
       running(letter(hello), fork(lane({"kind" => "opened"}, letter(warm, amount: 9000)), lane({"kind" => "bounced"}, task)))
       round
       happen("opened")

@@ -39,7 +39,7 @@ RSpec.describe "the preview of a change" do
     kinds
   end
 
-  it "announces for each member what then happens, whoever inserts, removes, moves or retimes steps" do
+  it "announces for each member what then happens when steps are inserted, removed, moved or retimed" do
     seeds, wanted, kinds = Random.new(RSpec.configuration.seed), Integer(ENV.fetch("CHANGES", 50)), []
     next changed(Integer(ENV["PLAN"])) if ENV["PLAN"]
 

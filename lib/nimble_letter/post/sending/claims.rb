@@ -92,7 +92,7 @@ module NimbleLetter
       end
 
       # Found without a lock and then locked by their numbers: a search that locks also holds, for a moment, letters of other mailboxes
-      # that it passes over, and whoever takes from those would skip them.
+      # that it passes over, and a claim from those would skip them.
       # @return [Array<Records::Delivery>] the first of those who have heard from us, and of others
       def in_turn(ready, limit, upto)
         ids = [true, false].flat_map { |follow_up| ready.where(follow_up: follow_up).limit(limit).select_map(:id) }

@@ -19,16 +19,26 @@ module NimbleLetter
       # @return [Sequel::Dataset] members who are out because of the act
       def self.out_by(set) = Records::Member.where(left_set: set.id, state: "left")
 
+      # @return [Sequel::Dataset] members who are out because of the act, or of another one at the same addresses that is undone already
+      #   while this one still kept them out
+      def self.out_by_undone(set)
+        at = Records::SameAddress.column
+        addresses = Records::Person.where(id: set.entries_dataset.select(:person_id)).select(at)
+        undone = Records::ChangeSet.where(state: "undone").select(:id)
+        others = {left_set: undone, state: "left", person_id: Records::Person.where(at => addresses).select(Sequel[:people][:id])}
+        Records::Member.where(Sequel.|({id: out_by(set).select(:id)}, {id: Records::Member.where(others).select(:id)}))
+      end
+
       # Those who left because of a "no", at any record with that address, and may be written to now.
       def self.may_go_on(set)
         free = Records::Person.kept.where(no_at_address: false, address_blocked: false)
-        out_by(set).where(left_reason: NoAtAddress::REASON, person_id: free.select(Sequel[:people][:id]))
+        out_by_undone(set).where(left_reason: NoAtAddress::REASON, person_id: free.select(Sequel[:people][:id]))
       end
       private_class_method :may_go_on
 
       # @return [Array<Integer>] sequences that go on
       def self.reopen(set, moment)
-        ended = Records::Sequence.where(id: out_by(set).select(:sequence_id), state: "ended")
+        ended = Records::Sequence.where(id: out_by_undone(set).select(:sequence_id), state: "ended")
         ended.order(:id).for_update.all.select { |one| by_an_act?(one) }.map { |one| run_again(one, moment).id }
       end
       private_class_method :reopen

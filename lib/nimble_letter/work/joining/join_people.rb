@@ -16,7 +16,7 @@ module NimbleLetter
       def call(ids)
         return [] if ids.empty?
 
-        # Before the sequence: whoever puts somebody in the bin locks the record first and then what they are in.
+        # Before the sequence: putting somebody in the bin locks the record first, and then the sequences they are in.
         Records::Person.hold(ids)
         return [] unless sequence.under_way?
 

@@ -63,7 +63,7 @@ module NimbleLetter
       private_class_method :made_true?
 
       # @param found [Array<Array(Integer, Integer, Integer)>] member, person and rule
-      # @return [Array<Integer>] members of whom the rule is true no longer
+      # @return [Array<Integer>] members who no longer match the rule
       def self.no_longer(found, rules, moment)
         found.group_by(&:last).flat_map do |rule_id, rows|
           still = still_true(rules[rule_id], rows.map { |_, person_id, _| person_id }, moment)

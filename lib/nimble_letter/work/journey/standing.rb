@@ -76,6 +76,8 @@ module NimbleLetter
         state = Records::Sequence.where(id: @sequence_id).get(:state)
         return unless CAN_GO_ON.include?(state) || member.state == value["state"]
 
+        return if stays_out?(member, value)
+
         was = write(member)
         member.set(value.transform_keys(&:to_sym).slice(*COLUMNS).merge(times(value)))
         member.left_set = nil unless member.state == "left"
@@ -86,6 +88,17 @@ module NimbleLetter
         go_on(member, state) if member.state == "active" && CAN_GO_ON.include?(state)
         member.save_changes
         Ending.check(@sequence_id, at: @moment.now) if member.state == "finished"
+      end
+
+      # Nobody comes back who is in the bin or says no by now: that keeps them out from now on, and they come back when it is undone.
+      # @return [Boolean]
+      def stays_out?(member, value)
+        return false unless member.state == "left" && value["state"] == "active"
+
+        person = Records::Person[member.person_id]
+        reason = "in_the_bin" if person.deleted_at
+        reason ||= NoAtAddress::REASON if person.no_at_address && NoAtAddress.in_lane([member]).empty?
+        reason ? member.update(left_reason: reason) && true : false
       end
 
       def times(value) = %i[base begun paused_at].to_h { |name| [name, value[name.to_s] && Time.iso8601(value[name.to_s]).utc] }

@@ -45,6 +45,17 @@ module NimbleLetter
           end
         end
 
+        # Whose address failed while a lane waited for that goes on in it: no letter comes of it, and nobody there has said no.
+        # @return [Array<Records::Member>]
+        def in_lane(members)
+          spent = members.flat_map { |member| member.spent || [] }
+          failures = spent.empty? ? [] : Records::Event.where(id: spent, kind: "bounced").select_map(:id)
+          return [] if failures.empty?
+
+          found = members.select { |member| (member.spent || []).intersect?(failures) }
+          found.reject { |member| said_by_person?(member.person_id) }
+        end
+
         private
 
         def follow_some(keys, moment)
@@ -63,17 +74,6 @@ module NimbleLetter
           (members - in_lane(members)).each do |member|
             Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id, cause: moment.cause)
           end
-        end
-
-        # Whose address failed while a lane waited for that goes on in it: no letter comes of it, and nobody there has said no.
-        # @return [Array<Records::Member>]
-        def in_lane(members)
-          spent = members.flat_map { |member| member.spent || [] }
-          failures = spent.empty? ? [] : Records::Event.where(id: spent, kind: "bounced").select_map(:id)
-          return [] if failures.empty?
-
-          found = members.select { |member| (member.spent || []).intersect?(failures) }
-          found.reject { |member| said_by_person?(member.person_id) }
         end
 
         def said_by_person?(person_id)
