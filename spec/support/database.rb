@@ -37,7 +37,7 @@ module TestDatabase
         db.run("SET FOREIGN_KEY_CHECKS=0")
         log = Sequel.qualify(Records::SafetyLog.database(configuration.database), :lines)
         # The first set of statuses comes with the tables.
-        (db.tables - %i[schema_info status_sets] + [log]).each { |table| db[table].truncate unless db[table].empty? }
+        (db.tables - %i[schema_info status_sets address_turns] + [log]).each { |table| db[table].truncate unless db[table].empty? }
       end
       FileUtils.rm_rf(configuration.maildir)
     end

@@ -11,6 +11,11 @@ module NimbleLetter
       # A "no" belongs to the address: what one record says of these holds for every record with its address, in the bin or not.
       SAYS_NO = {"person.do_not_mail" => [true], "person.address_failed" => [true], "person.consent" => ["no"]}.freeze
 
+      # Marks of a record that follow from other records with its address, or from the do-not-mail list.
+      FOLLOWING = %w[person.address_blocked person.no_at_address].freeze
+      # All marks by which nothing is sent. Files can add them and never take one away.
+      MARKS = (SAYS_NO.keys - ["person.consent"] + FOLLOWING).freeze
+
       # One address twice is not a question about one record, so it has no condition of its own.
       SAME_ADDRESS = "same_address"
       ALREADY_IN = "already_in"
@@ -84,6 +89,13 @@ module NimbleLetter
       # @param record [Hash{String=>Object}] values by field key
       # @return [Boolean] whether this record itself says no
       def self.says_no?(record) = SAYS_NO.any? { |key, nos| nos.include?(record[key]) }
+
+      # @param values [Hash{String=>Object}] what a record is to hold, by field key
+      # @param held [Hash{String=>Object}] what it holds
+      # @return [Array<String>] keys by which a "no" of this record would end; only an act with a name and a reason may do that
+      def self.ending_no(values, held)
+        SAYS_NO.filter_map { |key, nos| key if values.key?(key) && nos.include?(held[key]) && !nos.include?(values[key]) }
+      end
 
       # What keeps one person from being written to.
       # @param record [Hash{String=>Object}] values by field key

@@ -24,7 +24,7 @@ module NimbleLetter
         moment = ->(account_id) { Moment.new(now: now, account: account_id && Records::Account[account_id]) }
         fields(moment) || changes(moment) || imports(moment) || PutInBin.empty_old(moment.call(nil)).positive? ||
           ForgetFiles.call(@folder, moment.call(nil)).positive? || Records::Allowances.forget_old.positive? ||
-          Records::Session.forget_ended(SESSIONS_KEPT_SECONDS).positive?
+          Records::Session.forget_ended(SESSIONS_KEPT_SECONDS).positive? || SweepNoes.daily(moment.call(nil)).positive?
       end
 
       # Works until nothing is waiting.

@@ -21,7 +21,7 @@ RSpec.describe "doing something to many records" do
       expect { Work::Act.new({"kind" => kind}, at) }.to raise_error(Invalid) { |error| expect(error.at).to eq("act.#{name}") }
     end
     expect { Work::Act.new({"kind" => "field", "field" => "person.city"}, at) }.to raise_error(Invalid, /say value too/)
-    expect { Work::Act.new({"kind" => "do_not_mail", "value" => nil}, at).wanted }.to raise_error(Invalid, /true or false/)
+    expect { Work::Act.new({"kind" => "do_not_mail", "value" => false}, at).wanted }.to raise_error(Invalid, /a “no” ends on each record/)
     expect(Work::Act.new({"kind" => "owner", "owner_id" => nil}, at).wanted).to eq("person.owner" => nil)
   end
 

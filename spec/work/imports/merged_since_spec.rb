@@ -53,7 +53,7 @@ RSpec.describe Work::MergedSince do
 
   it "stays with a record whose merge was taken back" do
     import = checked("Email,Town\nana@home.example,Hull\n")
-    Work::MergeRecords.take_back(merge(ana, double), moment: at)
+    Work::TakeBack.start(merge(ana, double), moment: at)
     take(import)
     expect([ana.refresh.city, double.refresh.city]).to eq(%w[York Hull])
   end

@@ -206,6 +206,79 @@ RSpec.describe "a no belongs to the address" do
     end
   end
 
+  describe "is not edited away" do
+    let(:refused) { raise_error(Invalid) { |error| expect(error.code).to eq(:says_no) } }
+
+    it "on the record: neither a mark nor consent" do
+      change(first, {"person.do_not_mail" => true, "person.consent" => "no"})
+      Work::Happening.call("bounced", at: now, person_id: first.id)
+      [{"person.do_not_mail" => false}, {"person.address_failed" => false}, {"person.consent" => "yes"}, {"person.consent" => "unknown"},
+        {"person.city" => "Hull", "person.do_not_mail" => false}].each { |values| expect { change(first, values) }.to refused }
+      expect(first.refresh).to have_attributes(do_not_mail: true, address_failed: true, consent: "no", city: "York")
+    end
+
+    it "in bulk, by a step of a plan, by a merge or by a file: whoever says no keeps it, with its day and reason" do
+      change(first, {"person.consent" => "no", "person.consent_how" => "on the telephone"})
+      before = first.refresh.values.slice(:consent, :consent_on, :consent_how)
+      later = moment(now + 9 * 86_400, account: maren)
+      yes = Work::Act.new({"kind" => "consent", "consent" => "yes", "how" => "a card"}, later)
+      Work::ChangeMany.start(yes, Records::Person.where(id: [first.id, second.id]), moment: later)
+      Work::RecordState.new(later).change([first.id], {"person.consent" => "unknown", "person.do_not_mail" => false})
+      picked = {"person.consent" => "yes", "person.consent_how" => "a card"}
+      Work::MergeRecords.call(first.refresh, second.refresh, picked, versions: [first.version, second.version], moment: later)
+      expect([first.refresh.values.slice(*before.keys), second.refresh.consent]).to eq([before, "yes"])
+    end
+  end
+
+  describe "with several sources" do
+    it "outlasts the undo of one of them" do
+      mark = {"kind" => "do_not_mail", "value" => true}
+      sets = Array.new(2) { act(mark, first) }
+      Work::TakeBack.start(sets.first, moment: at)
+      expect(first.refresh.do_not_mail).to be(true)
+      Work::Happening.call("unsubscribed", at: now, person_id: first.id)
+      expect([Work::TakeBack.start(sets.last, moment: at).kept, first.refresh.do_not_mail]).to eq([1, true])
+
+      merged = Work::MergeRecords.call(second, other = make_person(do_not_mail: true), {}, versions: [1, 1], moment: at)
+      Work::Happening.call("unsubscribed", at: now, person_id: second.id)
+      Work::TakeBack.start(merged, moment: at)
+      expect([second.refresh.do_not_mail, other.refresh.do_not_mail]).to eq([true, true])
+    end
+
+    it "is on the list or off it after the undo of a merge as somebody has said meanwhile" do
+      merge = -> { Work::MergeRecords.call(first.refresh, second.refresh, {}, versions: [first.version, second.version], moment: at) }
+      undo = ->(set) { Work::TakeBack.start(Records::ChangeSet[set.id], moment: at) }
+      marks = -> { [first, second].map { |one| one.refresh.address_blocked } }
+      set = merge.call
+      entry = Work::BlockAddress.put(kind: "address", value: email, reason: "asked", moment: at)
+      undo.call(set)
+      expect(marks.call).to eq([true, true])
+      set = merge.call
+      Work::BlockAddress.take_off(entry, moment: at)
+      undo.call(set)
+      expect(marks.call).to eq([false, false])
+    end
+  end
+
+  describe "that slipped" do
+    it "is found once a day, mended, and said where people look" do
+      third = make_person(email: "quiet@copperladle.example")
+      Records.db[:people].where(id: first.id).update(do_not_mail: true)
+      Records::BlockedAddress.insert(kind: "address", value: third.email, value_fold: third.email, value_trunk: third.email,
+        reason: "asked", created_at: now)
+      stale = make_person(email: "free@copperladle.example")
+      Records.db[:people].where(id: stale.id).update(no_at_address: true, address_blocked: true)
+      expect([Work::SweepNoes.daily(at), Work::SweepNoes.daily(at)]).to eq([4, 0])
+      reasons = [first, second, third, stale].map { |one| reason(one.refresh) }
+      expect(reasons).to eq(["do_not_mail", "no_at_address", "address_blocked", nil])
+      expect(Records::SetAside.where(kind: "no").order(:key).select_map(:key)).to eq([first, second, third].map { |one| one.id.to_s }.sort)
+      later = moment(now + 86_400)
+      expect(Work::SweepNoes.daily(later)).to eq(0)
+      Work::TakeUp.new(Records::SetAside.where(kind: "no").first, at).leave
+      expect(Records::SetAside.count).to eq(2)
+    end
+  end
+
   describe "after any acts in any order" do
     let(:emails) { Array.new(4) { |n| "shared#{n / 3}#{"+#{n}" if n.odd?}@copperladle.example" } }
     let(:random) { Random.new(RSpec.configuration.seed) }
@@ -214,17 +287,36 @@ RSpec.describe "a no belongs to the address" do
 
     def any_act(people)
       person = pick(people)
-      case random.rand(9)
+      case random.rand(12)
       when 0 then change(person, {"person.email" => pick(emails)})
-      when 1 then change(person, {"person.do_not_mail" => random.rand(2).zero?})
-      when 2 then change(person, {"person.consent" => pick(%w[yes no unknown])})
+      when 1 then edit(person, {"person.do_not_mail" => random.rand(2).zero?})
+      when 2 then edit(person, {"person.consent" => pick(%w[yes no unknown])})
       when 3 then act({"kind" => "consent", "consent" => pick(%w[yes no]), "how" => "told us"}, *people.sample(3, random: random))
       when 4 then act({"kind" => pick(%w[bin restore])}, person)
       when 5 then Work::Happening.call(pick(%w[unsubscribed bounced complained]), at: now, person_id: person.id)
       when 6 then merge(people)
       when 7 then Work::ChoosePlusTags.call(pick(%w[same different]), moment: at)
+      when 8 then list_or_not
+      when 9 then Work::TakeNoBack.call(person.refresh, "at the fair", moment: at) if person.email && !person.refresh.deleted_at
       else take_back
       end
+    end
+
+    # An ordinary edit that would end a no is refused.
+    def edit(person, values)
+      change(person, values)
+    rescue Invalid => error
+      raise unless error.code == :says_no
+    end
+
+    def list_or_not
+      entries = Records::BlockedAddress.all
+      return Work::BlockAddress.take_off(pick(entries), moment: at) if entries.size > 2
+
+      kind, value = pick([["address", pick(emails)], ["domain", "copperladle.example"]])
+      Work::BlockAddress.put(kind: kind, value: value, reason: "asked", moment: at)
+    rescue Sequel::ValidationFailed
+      nil # it is on the list already
     end
 
     def merge(people)
@@ -235,20 +327,31 @@ RSpec.describe "a no belongs to the address" do
     end
 
     def take_back
-      set = Records::ChangeSet.where(state: "done").order(:id).last or return
+      set = pick(Records::ChangeSet.where(state: "done").all) or return
       Work::TakeBack.start(set, moment: at)
-    rescue Conflict
-      nil # somebody has worked on it since
     end
 
-    it "marks exactly those at whose address a record says no" do
+    def listed
+      at = Records::SameAddress.column
+      list = Records::BlockedAddress.where(kind: "address").select_map(Records::SameAddress.blocked_column)
+      domains = Records::BlockedAddress.where(kind: "domain").select_map(:value_fold)
+      ->(row) { list.include?(row[at]) || domains.include?(row[:email_fold].split("@").last) }
+    end
+
+    it "marks exactly those at whose address a record says no, or whose address is on the list" do
       people = Array.new(6) { make_person(email: pick(emails)) }
       120.times do |n|
-        any_act(people)
+        begin
+          any_act(people)
+        rescue Invalid => error
+          raise unless error.code == :nothing_said
+        end
+        expect([Work::SweepNoes.slipped, Work::SweepNoes.stale]).to eq([[], []]), "after #{n + 1} acts"
         rows = Records.db[:people].exclude(email_fold: nil).all
         said = Records::Person.saying_no.select_map(Records::SameAddress.column).to_set
         wanted = rows.to_h { |row| [row[:id], said.include?(row[Records::SameAddress.column])] }
         expect(rows.to_h { |row| [row[:id], row[:no_at_address]] }).to eq(wanted), "after #{n + 1} acts"
+        expect(rows.to_h { |row| [row[:id], row[:address_blocked]] }).to eq(rows.to_h { |row| [row[:id], listed.call(row)] })
       end
     end
   end

@@ -281,7 +281,7 @@ RSpec.describe "records" do
       expect(history(kept)).to include("Merged with another record of the same person")
     end
 
-    it "is taken back whole, until somebody changes the record" do
+    it "is taken back whole, but for what somebody has changed since" do
       set = merge
       before = Records::Event.where(kind: "note").get(:person_id)
       Work::TakeBack.start(set, moment: at)
@@ -291,7 +291,25 @@ RSpec.describe "records" do
       expect([kept.tags, kept.deals, kept.other_addresses, gone.refresh.deals.size, gone.deleted_at]).to eq([[], [], [], 1, nil])
       again = Work::MergeRecords.call(kept, gone, {}, versions: [kept.version, gone.version], moment: at)
       change(kept, {"person.city" => "Ripon"})
-      expect { Work::TakeBack.start(again, moment: at) }.to raise_error(Conflict) { |error| expect(error.code).to eq(:changed_since) }
+      expect([Work::TakeBack.start(again, moment: at).kept, kept.refresh.city, gone.refresh.deleted_at]).to eq([0, "Ripon", nil])
+      picked = Work::MergeRecords.call(kept, gone, {"person.city" => "Hull"}, versions: [kept.version, gone.version], moment: at)
+      change(kept, {"person.city" => "Leeds"})
+      expect([Work::TakeBack.start(picked, moment: at).kept, kept.refresh.city, kept.other_addresses]).to eq([1, "Leeds", []])
+    end
+
+    it "works for names of every alphabet, there and back" do
+      %w[Đorđe Łukasz Øyvind Ħal דוד Aná].each do |name|
+        pair = Array.new(2) { make_person(first_name: name, city: name) }
+        set = Work::MergeRecords.call(*pair, {"person.city" => name * 2}, versions: [1, 1], moment: at)
+        expect([pair.first.refresh.city, Work::TakeBack.start(set, moment: at).kept, pair.first.refresh.city]).to eq([name * 2, 0, name])
+      end
+    end
+
+    it "cannot be taken back when a record has been emptied" do
+      set = merge
+      Records.db[:people].where(id: gone.id).update(deleted_at: now - 40 * 86_400)
+      Work::PutInBin.empty_old(at)
+      expect { Work::TakeBack.start(set, moment: at) }.to raise_error(Conflict) { |error| expect(error.code).to eq(:emptied_since) }
     end
 
     it "refuses when one of the two has changed, or both are one" do

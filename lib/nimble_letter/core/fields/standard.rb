@@ -67,13 +67,13 @@ module NimbleLetter
             uses: KEPT,
             sorted: false
           ),
-          person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: %i[condition column], sorted: false),
+          person("do_not_mail", "Do-not-mail", :flag, phrase: "asked not to be written to", uses: KEPT, sorted: false),
           person(
             "address_blocked",
             "On the do-not-mail list",
             :flag,
             phrase: "whose address or domain is on the do-not-mail list",
-            uses: %i[condition column],
+            uses: KEPT,
             sorted: false
           ),
           person(
@@ -81,7 +81,7 @@ module NimbleLetter
             "A no at the address",
             :flag,
             phrase: "at whose address somebody said no",
-            uses: %i[condition column],
+            uses: KEPT,
             sorted: false
           ),
           person(
@@ -89,7 +89,7 @@ module NimbleLetter
             "Address failed",
             :flag,
             phrase: "whose address failed before",
-            uses: %i[condition column],
+            uses: KEPT,
             sorted: false
           ),
           person("fitted_on", "Room fitted on", :date, phrase: "whose room was fitted", noun: "“Room fitted on”"),
@@ -141,6 +141,7 @@ module NimbleLetter
         # Columns that are put together from several facts.
         SHOWN = [
           field("person.name", "Name", :text, uses: %i[column]),
+          field("person.addresses", "Further addresses", :text, uses: %i[column]),
           field("activity.last", "Last heard from", :text, uses: %i[column]),
           field("membership.now", "Now in", :text, uses: %i[column])
         ].freeze

@@ -6,17 +6,12 @@ module NimbleLetter
       # What a row would change in a record that is there already.
       module Comparison
         SETS = ["person.tags", "person.lists", Targets::ADDRESSES.key, Targets::NOTE.key].freeze
-        # What a file may add to but not quietly turn round: somebody who said no stays with no.
-        GUARDED = {"person.consent" => "no"}.freeze
 
-        # @return [Hash{String=>Object}] what of a row may reach such a record: where somebody said no, nothing about consent
+        # @return [Hash{String=>Object}] what of a row may reach such a record: nothing that would end a "no", or tell another story of it
         def self.allowed(values, held)
-          turned = GUARDED.select { |key, no| held[key] == no && values.key?(key) }.keys
-          if turned.empty?
-            values
-          else
-            values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
-          end
+          turned = Sieve.ending_no(values, held)
+          turned |= ["person.consent"] if held["person.consent"] == "no" && values.key?("person.consent")
+          values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
         end
 
         # @param values [Hash{String=>Object}] of the row

@@ -17,6 +17,7 @@ module NimbleLetter
         MOST_IN_A_CELL = 100
         MOST_UNKNOWN = 50
 
+        # Marks that say no can be added by a file; a "no" in their column says nothing.
         # @param matching [Array<String, nil>] field key of each column
         # @param catalogue [Fields::Catalogue]
         # @param taking [Fields::Taking]
@@ -77,6 +78,7 @@ module NimbleLetter
             {"person.title" => :title, "person.first_name" => :given, "person.last_name" => :family}.each do |key, part|
               values[key] ||= value[part] if value[part]
             end
+          when *Sieve::MARKS then values[field.key] = true if value
           when *ColumnMatching::SEVERAL then values[field.key] = values.fetch(field.key, []) | value
           else values[field.key] = value
           end

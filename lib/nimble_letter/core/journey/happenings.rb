@@ -35,6 +35,9 @@ module NimbleLetter
         # A plan may let its members stay after these.
         OPTIONALLY_OUT = KINDS.select { |_, kind| kind.takes_out == :unless_switched_off }.keys.freeze
 
+        # Said of one letter these count once, however often they are said.
+        ONCE = KINDS.select { |_, kind| kind.marks == NO }.keys.freeze
+
         # What says that somebody has had a step; nobody has one twice.
         HAD = %w[sent step_done].freeze
         # What says that somebody has gone through a fork, and in which lane.
@@ -54,6 +57,9 @@ module NimbleLetter
 
         # @return [Hash{Symbol=>Boolean}] columns of the person
         def self.marks(kind) = KINDS[kind]&.marks || NOTHING
+
+        # @return [Boolean] whether it is said of one letter once at most
+        def self.once?(kind) = ONCE.include?(kind)
 
         # @return [Boolean] whether it may take somebody out
         def self.ends?(kind) = !KINDS[kind]&.takes_out.nil?

@@ -10,6 +10,8 @@ module NimbleLetter
       # Quick search looks into these, and into the company's name.
       SEARCHED = %i[first_name last_name known_as email phone mobile].freeze
       SEARCH_BYTES = 700
+      # What decides whether anything may be sent.
+      SAYING = [:email, *Core::Sieve::SAYS_NO.keys.map { |key| key.delete_prefix("person.").to_sym }].freeze
 
       many_to_one :company
       many_to_one :owner, class: "NimbleLetter::Records::Account", key: :owner_id
@@ -46,6 +48,13 @@ module NimbleLetter
         # Newest activity first, people never heard from last.
         def newest_first = order(Sequel.desc(Sequel[:people][:last_activity_at]), Sequel.desc(Sequel[:people][:id]))
 
+        # Those whose address, or its domain, is on the do-not-mail list.
+        def on_the_list
+          single = BlockedAddress.where(kind: "address").select(SameAddress.blocked_column)
+          domains = BlockedAddress.where(kind: "domain").select(:value_fold)
+          where(Sequel.|({Sequel[:people][SameAddress.column] => single}, {Sequel[:people][:domain_fold] => domains}))
+        end
+
         # @param text [String] see QuickSearch
         def with_words(text) = QuickSearch.narrow(self, text)
       end
@@ -72,7 +81,7 @@ module NimbleLetter
         own = FieldCatalogue.current.select { |field| field.custom? && field.folded? && field.table == :people }
         told = values.slice(*FOLDED, :phone, :mobile, *own.map(&:column))
         set_fields_quietly(self.class.with_folds(told, company_name: company&.name, custom: own).except(*told.keys))
-        set(address_blocked: BlockedAddress.blocks?(email), no_at_address: no_at_address?)
+        follow_what_is_said if new? || changed_columns.intersect?(SAYING)
         super
       end
 
@@ -104,6 +113,12 @@ module NimbleLetter
 
         Core::Sieve.says_no?(Person.asked(values, Core::Sieve::SAYS_NO.keys)) ||
           Person.exclude(Sequel[:people][:id] => id).at_address(email_fold).saying_no.any?
+      end
+
+      # Nobody says anything else of these addresses until this is saved.
+      def follow_what_is_said
+        AddressTurns.take([(Person.where(id: id).get(:email_fold) unless new?), email_fold])
+        set(address_blocked: BlockedAddress.blocks?(email), no_at_address: no_at_address?)
       end
 
       # The firm's own fields are columns that the model did not know when it was loaded.

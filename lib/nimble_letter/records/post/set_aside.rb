@@ -5,7 +5,7 @@ module NimbleLetter
     # Something that could not be worked on, with its reason and tries. It waits here for a person and stops nothing else.
     # The key is the thing's own: a file's name, a number.
     class SetAside < Sequel::Model(:set_asides)
-      KINDS = %w[mail letter reaction act file round field journey joining].freeze
+      KINDS = %w[mail letter reaction act file round field journey joining no].freeze
 
       many_to_one :delivery
 

@@ -40,10 +40,11 @@ module NimbleLetter
       private_class_method :about
 
       def self.row(thing, delivery)
+        person = delivery&.person || (Records::Person[thing.key] if thing.kind == Work::SweepNoes::KIND)
         {
           **thing.values.slice(*COLUMNS),
           about: about(thing),
-          person: delivery && {id: delivery.person_id, name: delivery.person.name},
+          person: person && {id: person.id, name: person.name},
           letter: delivery&.letter&.name,
           sequence: delivery && {id: delivery.sequence_id, name: delivery.sequence.name}
         }

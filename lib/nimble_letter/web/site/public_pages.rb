@@ -63,7 +63,7 @@ module NimbleLetter
       post "/u/:token" do
         delivery, = delivery_for(:unsubscribe)
         halt 404 unless delivery
-        unsubscribe(delivery)
+        Work::Happening.call("unsubscribed", at: settings.clock.now, person_id: delivery.person_id, delivery: delivery)
         @firm = Records::Firm.current
         erb :gone
       end
@@ -87,13 +87,6 @@ module NimbleLetter
           since_sent_seconds: delivery.sent_at ? now - delivery.sent_at : Float::INFINITY
         )
         Work::Touch.call(kind, delivery, at: now, by_machine: machine, link: link)
-      end
-
-      # Asking twice is asking once.
-      def unsubscribe(delivery)
-        return if Records::Event.where(kind: "unsubscribed", delivery_id: delivery.id).any?
-
-        Work::Happening.call("unsubscribed", at: settings.clock.now, person_id: delivery.person_id, delivery: delivery)
       end
     end
   end

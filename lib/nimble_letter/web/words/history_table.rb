@@ -63,7 +63,8 @@ module NimbleLetter
         "bulk" => "changed together with others",
         "import" => "from a file",
         "undo" => "taken back",
-        "merge" => "from a merged record"
+        "merge" => "from a merged record",
+        "check" => "found by the daily check"
       }.freeze
       PASSED_BY = {
         "not_for_them" => "not for them",

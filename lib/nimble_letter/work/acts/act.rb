@@ -5,8 +5,8 @@ module NimbleLetter
     # Something done to many records at once, as JSON: {"kind": "tag", "names": ["press"]} and the like. Turned once into
     # the state each of the records is to have, by RecordState's keys.
     class Act
-      # What each kind has to be told. Nothing that would take something away has a default: to give people to nobody, to empty a
-      # field or to take the do-not-mail mark off is said.
+      # What each kind has to be told. Nothing that would take something away has a default: to give people to nobody or to empty a
+      # field is said.
       NEEDS = {
         **Core::Journey::ChangeKinds::OF_RECORDS,
         "consent" => %w[consent],
@@ -59,7 +59,7 @@ module NimbleLetter
         when "consent"
           "Noted consent “#{json["consent"]}” for #{many}"
         when "do_not_mail"
-          json["value"] ? "Marked #{many} as not to be written to" : "Took the do-not-mail mark off #{many}"
+          "Marked #{many} as not to be written to"
         when "bin"
           "Put #{many} in the bin"
         when "restore"
@@ -114,7 +114,7 @@ module NimbleLetter
       def field
         @field ||= @moment.catalogue[json["field"]].then do |field|
           if field&.for?(:import) && field.table == :people && !%i[tags lists reference].include?(field.type) &&
-              field.key != "person.email"
+              field.key != "person.email" && !Core::Sieve::MARKS.include?(field.key)
             next field
           end
 
@@ -164,9 +164,12 @@ module NimbleLetter
       end
 
       def wanted_by_do_not_mail
-        raise Invalid.new("The do-not-mail mark is true or false.", at: "act.value") unless [true, false].include?(json["value"])
+        unless json["value"] == true
+          raise Invalid.new("Many records can be marked at once, but a “no” ends on each record of its own.", code: :says_no,
+            at: "act.value", hint: "Choose “They want letters again” on the record, and say how you know.")
+        end
 
-        {RecordState::DO_NOT_MAIL => json["value"]}
+        {RecordState::DO_NOT_MAIL => true}
       end
 
       def sequence

@@ -65,8 +65,24 @@ module NimbleLetter
         state = RecordState.new(moment)
         changed, before = state.change(ids, wanted)
         note(set, state.settled(changed), before, moment)
+        note_held(set, before.except(*changed.keys), wanted)
       end
       private_class_method :handle
+
+      # What was so already holds by this act too: it stays so when the act is undone that had made it so (UndoneEntry).
+      def self.note_held(set, before, wanted)
+        before.group_by { |_, held| held.slice(*same(wanted, held)) }.each do |held, pairs|
+          next if held.empty?
+
+          json = JSON.generate(held)
+          set.entries_dataset.where(person_id: pairs.map(&:first)).update(before: json, after: json)
+        end
+      end
+      private_class_method :note_held
+
+      # @return [Array<String>] keys, with those of what goes with them
+      def self.same(wanted, held) = Core::Fields::GoingWith.add(wanted.select { |key, value| held[key] == value }, nil).keys
+      private_class_method :same
 
       def self.note(set, changed, before, moment)
         set.entries_dataset.where(person_id: before.keys - changed.keys).update(state: "nothing")

@@ -1,16 +1,16 @@
 # frozen_string_literal: true
 
-require "time"
-
 module NimbleLetter
   module Work
     # Makes one record of two: the fields somebody picked, and the history, deals, memberships, tags, lists and addresses
-    # of both. The other record goes to the bin. All of it is written down, so that it can be taken back.
+    # of both. The other record goes to the bin. All of it is written down, so that it can be taken back (PartRecords): of the record
+    # that stays, what it was and became, like any act; and which rows were moved.
     class MergeRecords
       # What is simply moved. Events stay as they are but for whose they are (the database allows no more).
       MOVED = {events: :person_id, deals: :person_id, deliveries: :person_id, incoming: :person_id,
                tasks: :person_id}.freeze
       SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
+      SET_KEYS = {people_tags: "tag:", list_people: "list:"}.freeze
       # What a person has once for each of something: moved where the record that stays has none.
       ONCE = {person_addresses: :email_fold, personal_lines: %i[step_id member_id]}.freeze
 
@@ -31,6 +31,7 @@ module NimbleLetter
         raise Invalid.new("A record cannot be merged with itself.", at: "with") if @kept.id == @gone.id
 
         Records.db.transaction do
+          Records::AddressTurns.take_of([@kept.id, @gone.id])
           [@kept, @gone].sort_by(&:id).each(&:lock!)
           unless [@kept.version, @gone.version] == versions && @kept.deleted_at.nil? && @gone.deleted_at.nil?
             raise Conflict.new(
@@ -41,70 +42,23 @@ module NimbleLetter
               }
             )
           end
-          before = PersonBefore.of(@kept)
-          @heard = [@kept.last_activity_at&.iso8601(6), @kept.last_activity_kind]
+          @state = RecordState.new(@moment)
+          keys = parts
+          @held = @state.read([@kept.id], keys).fetch(@kept.id)
+          @consent_by = @kept.consent_by_id
           moved = Records::Stirred.quietly { move }
           @picked = PickedPeople.follow(@gone.id, @kept.id)
-          hear
-          ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
-          if @gone.email && @gone.email_fold != @kept.email_fold
-            PersonAddresses.new(@kept.refresh, @moment).put(@gone.email, as: "further")
-          end
-          keep_no(before["values"])
+          LastHeard.read_again([@kept.id])
+          former = @kept.email
+          picked = Core::Importing::Comparison.allowed(values, @held)
+          ChangePerson.call(@kept, picked, version: @kept.version, moment: @moment) if picked.any?
+          [@gone.email, former].compact.each { |email| PersonAddresses.new(@kept.refresh, @moment).put(email, as: "further") }
+          keep_no
           PutInBin.call([@gone.id], moment: @moment)
           Records.db[:people].where(id: @gone.id).update(version: Sequel[:version] + 1)
-          note(before, moved)
+          note(moved, changed(keys))
         end
       end
-
-      # @param set [Records::ChangeSet] of a merge
-      # @raise [Invalid, Conflict] when the record has been changed since
-      def self.take_back(set, moment:)
-        Records.db.transaction do
-          set.lock!
-          raise Invalid.new("This has been taken back already.", code: :undone_already) if set.state == "undone"
-
-          act = set.act
-          kept, gone = Records::Person[act["kept"]].lock!, Records::Person[act["gone"]].lock!
-          if kept.deleted_at || gone.emptied || changed_since?(kept, act)
-            raise Conflict.new(
-              "Somebody has changed this record since it was merged.",
-              code: :changed_since,
-              hint: "What was moved can no longer be told apart; change the record by hand."
-            )
-          end
-          act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids).update(person_id: gone.id) }
-          act.fetch("fills", []).each { |step, field, member|
-            fills(kept, step_id: step, field: field, member_id: member || 0).update(person_id: gone.id)
-          }
-          act["members"].each { |id, round| Records.db[:members].where(id: id).update(person_id: gone.id, round: round) }
-          act["sets"].each { |table, ids| Records.db[table.to_sym].where(:person_id => kept.id, SETS.fetch(table.to_sym) => ids).delete }
-          PickedPeople.take_back(act.fetch("picked", []), gone.id, kept.id)
-          PersonBefore.put_back(kept, act["before"])
-          forget_heard(kept, act["heard"], set.created_at) if act.key?("heard")
-          Records.db[:people].where(id: gone.id).update(deleted_at: nil, version: Sequel[:version] + 1)
-          NoAtAddress.follow_people([kept.id, gone.id], moment)
-          Standing.come_back(Records::Member.where(id: act.fetch("ended", [])), "merged", moment)
-          set.update(state: "undone", handled: 2, ended_at: moment.now)
-        end
-        set
-      end
-
-      # What was changed and changed back is as it was.
-      def self.changed_since?(kept, act)
-        act["stamp"] ? PersonBefore.stamp(kept) != act["stamp"] : kept.version != act["version"]
-      end
-      private_class_method :changed_since?
-
-      # What was heard from the other record before the merge is theirs again; what came since stays.
-      # @param heard [Array(String, String), Array(nil, nil)] instant and kind before
-      def self.forget_heard(kept, heard, merged_at)
-        return if kept.last_activity_at && kept.last_activity_at > merged_at
-
-        at, kind = heard
-        Records.db[:people].where(id: kept.id).update(last_activity_at: at && Time.iso8601(at), last_activity_kind: kind)
-      end
-      private_class_method :forget_heard
 
       # @return [Sequel::Dataset]
       def self.fills(person, **which) = Records.db[:letter_fills].where(person_id: person.id, **which)
@@ -141,26 +95,31 @@ module NimbleLetter
         end
       end
 
-      # The later word of the two.
-      def hear
-        return if @gone.last_activity_at.nil? || (@kept.last_activity_at && @kept.last_activity_at >= @gone.last_activity_at)
+      # What a merge may change of the record that stays.
+      # @return [Array<String>] keys, see RecordState
+      def parts
+        fields = @moment.catalogue.map(&:key).select { |key| @state.field(key) } - Core::Sieve::FOLLOWING
+        sets = SETS.flat_map do |table, column|
+          Records.db[table].where(person_id: @gone.id).select_map(column).map { |id| "#{SET_KEYS.fetch(table)}#{id}" }
+        end
+        [*fields, RecordState::COMPANY.key, *sets, *(RecordState::ADDRESS + @gone.email if @gone.email)]
+      end
 
-        Records.db[:people].where(id: @kept.id).update(
-          last_activity_at: @gone.last_activity_at,
-          last_activity_kind: @gone.last_activity_kind
-        )
-        @kept.refresh
+      # @return [Array(Hash, Hash)] of the record that stays, what was another before, and what it is now
+      def changed(keys)
+        now = @state.read([@kept.id], keys).fetch(@kept.id)
+        changed = keys.reject { |key| now[key] == @held[key] }
+        [@held.slice(*changed), now.slice(*changed)]
       end
 
       # A "no" of either record is a "no" of the person, whichever fields were picked.
-      # @param before [Hash] of the record that stays
-      def keep_no(before)
-        changes = {do_not_mail: true} if @gone.do_not_mail || before["do_not_mail"]
-        if [before["consent"], @gone.consent].include?("no") && @kept.refresh.consent != "no"
-          said = (before["consent"] == "no") ? before.transform_keys(&:to_sym) : @gone.values
-          changes = changes.to_h.merge(said.slice(:consent, :consent_on, :consent_how, :consent_how_fold, :consent_by_id))
+      def keep_no
+        changes = {}
+        changes[:do_not_mail] = true if @gone.do_not_mail
+        if @gone.consent == "no" && @kept.refresh.consent != "no"
+          changes.merge!(@gone.values.slice(:consent, :consent_on, :consent_how, :consent_how_fold, :consent_by_id))
         end
-        @kept.update(changes) if changes
+        @kept.update(changes) if changes.any?
         NoAtAddress.follow_people([@kept.id, @gone.id], @moment)
       end
 
@@ -185,31 +144,27 @@ module NimbleLetter
         @ended << less_far.id
       end
 
-      # @return [Hash{Symbol=>Array<Integer>}] tags and lists the kept record did not have
+      # Tags and lists the kept record did not have.
       def sets
-        SETS.to_h do |table, column|
-          had = Records.db[table].where(person_id: @kept.id).select_map(column)
-          more = Records.db[table].where(person_id: @gone.id).select_map(column) - had
-          Records.db[table].import([:person_id, column], more.map { |id| [@kept.id, id] }) if more.any?
-          [table, more]
+        SETS.each do |table, column|
+          more = Records.db[table].where(person_id: @gone.id).select_map(column)
+          Records.db[table].insert_ignore.import([:person_id, column], more.map { |id| [@kept.id, id] }) if more.any?
         end
       end
 
-      def note(before, moved)
-        rows, members, sets = moved
+      # @param moved [Array] rows and memberships, as #move gives them
+      # @param changed [Array(Hash, Hash)]
+      def note(moved, changed)
+        rows, members, = moved
         act = {
           kept: @kept.id,
           gone: @gone.id,
-          version: @kept.refresh.version,
-          stamp: PersonBefore.stamp(@kept),
-          before: before,
+          consent_by: @consent_by,
           moved: rows,
           members: members,
           ended: @ended,
-          sets: sets,
           fills: move_fills,
-          picked: @picked,
-          heard: @heard
+          picked: @picked
         }
         set =
           Records::ChangeSet.create(
@@ -223,7 +178,10 @@ module NimbleLetter
             created_at: @moment.now,
             ended_at: @moment.now
           )
-        [@kept, @gone].each { |person| Records::ChangeEntry.insert(change_set_id: set.id, person_id: person.id, state: "done") }
+        before, after = changed.map { |values| JSON.generate(values) }
+        Records::ChangeEntry.insert(change_set_id: set.id, person_id: @kept.id, state: "done", before: before, after: after)
+        before, after = [false, true].map { |binned| JSON.generate(RecordState::BIN => binned) }
+        Records::ChangeEntry.insert(change_set_id: set.id, person_id: @gone.id, state: "done", before: before, after: after)
         Records.db[:events].insert(
           kind: "merged",
           person_id: @kept.id,

@@ -36,13 +36,15 @@ module NimbleLetter
 
       # @param states [Hash{Integer=>Hash{String=>Object}}] what each record is to hold from now on
       def write(states)
+        heard = heard_by_others(states)
+        Records::AddressTurns.take_of(heard)
         states.group_by(&:last).each do |values, pairs|
           ids = pairs.map(&:first)
           columns, others = values.partition { |key, _| field(key) }
           write_columns(ids, columns.to_h)
           others.each { |key, wanted| write_other(ids, key, wanted) }
-          NoAtAddress.follow_people(ids, @moment) if values.keys.intersect?(NoAtAddress::KEYS)
         end
+        NoAtAddress.follow_people(heard, @moment)
         # Where somebody stands is no part of the record that a colleague may be typing into.
         touched = states.reject { |_, values| values.each_key.all? { |key| key.start_with?(PLACE) } }.keys
         Records.db[:people].where(id: touched).update(version: Sequel[:version] + 1, updated_at: @moment.now)
@@ -75,6 +77,7 @@ module NimbleLetter
       # @param held [Hash{String=>Object}] see #read; #keys_of names what has to be read
       # @return [Hash{String=>Object}] empty when all of it is so already
       def changes(wanted, held)
+        wanted = Core::Importing::Comparison.allowed(wanted, held)
         # Several choices are a set: they are kept and compared in one order.
         wanted = wanted.transform_values { |value| value.is_a?(Array) ? value.uniq.sort : value }
         wanted = wanted.to_h { |key, value| [key, value.respond_to?(:call) ? value.call(held[key]) : value] }
@@ -119,6 +122,15 @@ module NimbleLetter
       end
 
       private
+
+      # @return [Array<Integer>] those whose "no" begins or may end, or who get another address
+      def heard_by_others(states)
+        told = states.select { |_, values| values.keys.intersect?(NoAtAddress::KEYS) }
+        return [] if told.empty?
+
+        saying = Records::Person.where(id: told.keys).saying_no.select_map(:id).to_set
+        told.select { |id, values| saying.include?(id) || values.key?("person.email") || Core::Sieve.says_no?(values) }.keys
+      end
 
       def value(key, row, worn, on)
         return !row[:deleted_at].nil? if key == BIN

@@ -12,7 +12,7 @@ module NimbleLetter
       # @raise [Invalid] when there is nothing to take back
       # @return [Records::ChangeSet]
       def self.start(set, moment:)
-        return MergeRecords.take_back(set, moment: moment) if set.kind == "merge"
+        return PartRecords.call(set, moment: moment) if set.kind == "merge"
 
         Records.db.transaction do
           set.lock!
@@ -22,8 +22,8 @@ module NimbleLetter
             raise Invalid.new("This is still being taken in.", code: :still_running, hint: "Take it back when it is done.")
           end
 
-          # What has not been done yet is not done any more.
-          set.entries_dataset.where(state: "waiting").update(state: "nothing")
+          # What has not been done yet is not done any more, and what was so already no longer holds by this act.
+          set.entries_dataset.where(state: %w[waiting nothing]).update(state: "nothing", before: nil, after: nil)
           set.update(state: "undoing", handled: 0, kept: 0, total: set.entries_dataset.where(state: "done").count,
             upto_event: Records::Event.max(:id).to_i)
         end
@@ -37,9 +37,10 @@ module NimbleLetter
         kept = entries.any? ? restore(set, entries, moment) : 0
         left = set.entries_dataset.where(state: "done").any?
         set.update(handled: set.handled + entries.size, kept: set.kept + kept, **(left ? {} : {state: "undone", ended_at: moment.now}))
-        set.update(act: set.act.merge("stays" => Unmake.new(set).call)) if !left && Unmake.concerns?(set)
+        set.update(act: set.act.merge("stays" => Unmake.new(set, moment).call)) if !left && Unmake.concerns?(set)
       end
 
+      # @param entries [Array<Records::ChangeEntry>] some of this act's
       # @return [Integer] records of which something was kept as it is now
       def self.restore(set, entries, moment)
         state = RecordState.new(moment)
@@ -48,8 +49,10 @@ module NimbleLetter
         keys = changed.flat_map { |entry| entry.after.keys }.uniq
         now_held = state.read(changed.map(&:person_id), keys)
         later = later(set, changed)
+        said = SaidSince.of(changed.map(&:person_id), set)
         undone = changed.to_h do |entry|
-          [entry.person_id, UndoneEntry.new(entry, now_held.fetch(entry.person_id), later.fetch(entry.person_id, []))]
+          id = entry.person_id
+          [id, UndoneEntry.new(entry, now_held.fetch(id), later.fetch(id, []), said: said.fetch(id, []))]
         end
         later.each_value { |entries| entries.each(&:save_changes) }
         back, stays = undone.transform_values(&:restores).reject { |_, values| values.empty? }, undone.select { |_, one| one.stays? }.keys
@@ -59,11 +62,11 @@ module NimbleLetter
         mark(set, stays, "kept")
         kept + stays.size
       end
-      private_class_method :restore
 
-      # @return [Hash{Integer=>Array<Records::ChangeEntry>}] by person, what acts behind this one did to the same records
+      # @return [Hash{Integer=>Array<Records::ChangeEntry>}] by person, what acts behind this one did to the same records, or would have
+      #   done had it not been so already
       def self.later(set, entries)
-        later = Records::ChangeEntry.where(person_id: entries.map(&:person_id), state: "done").where { change_set_id > set.id }
+        later = Records::ChangeEntry.where(person_id: entries.map(&:person_id), state: %w[done nothing]).where { change_set_id > set.id }
         later.exclude(before: nil).exclude(after: nil).order(:change_set_id).for_update.all.group_by(&:person_id)
       end
       private_class_method :later

@@ -3,7 +3,8 @@
 module NimbleLetter
   module Work
     # What becomes of one record when one of the acts that changed it is undone. A part that a later act changed once more keeps that
-    # act's value; the later act now goes back to what was before this one, so that acts can be undone in any order.
+    # act's value; the later act now goes back to what was before this one, so that acts can be undone in any order. A later act that
+    # found it so already holds it as well.
     class UndoneEntry
       # Of where somebody stands, what does not tell whether it is as the act left it: a change of plan sets it for everybody.
       FOLLOWS = %w[moved].freeze
@@ -14,8 +15,9 @@ module NimbleLetter
       # @param entry [Records::ChangeEntry]
       # @param held [Hash{String=>Object}] what the record holds now
       # @param later [Array<Records::ChangeEntry>] of acts on the same record that are not undone, oldest first
-      def initialize(entry, held, later)
-        @entry, @held, @later = entry, held, later
+      # @param said [Array<String>] by which keys somebody has said "no" since, by a letter's way out for one
+      def initialize(entry, held, later, said: [])
+        @entry, @held, @later, @said = entry, held, later, said
         @restores, @stays = {}, false
         entry.after.each_key { |key| undo(key) }
       end
@@ -28,9 +30,16 @@ module NimbleLetter
       def undo(key)
         parts = parts(key)
         return if handed_on?(key, parts)
-        return @restores[key] = merged(@held[key], @entry.before[key], parts) if same?(@held[key], @entry.after[key], parts)
+        return put(key, merged(@held[key], @entry.before[key], parts)) if as_it_was_left?(key, parts)
 
         @stays ||= !Core::Fields::GoingWith::KEYS.include?(key)
+      end
+
+      # A "no" that has another source by now stays.
+      def as_it_was_left?(key, parts) = same?(@held[key], @entry.after[key], parts) && !@said.include?(key)
+
+      def put(key, value)
+        @restores[key] = value unless value == @held[key] && !key.start_with?(RecordState::PLACE)
       end
 
       # @return [Array<String>, nil] what the act changed of where somebody stands; nil: the value is one
@@ -47,6 +56,8 @@ module NimbleLetter
         return false unless same?(next_one.before[key], @entry.after[key], parts)
 
         next_one.before = next_one.before.merge(key => merged(next_one.before[key], @entry.before[key], parts))
+        # What changed nothing is now what holds this.
+        next_one.state = "done"
         true
       end
 

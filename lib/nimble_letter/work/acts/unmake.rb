@@ -2,24 +2,28 @@
 
 module NimbleLetter
   module Work
-    # Deletes the companies, tags and lists that a file or an act made, when it is undone: those that nothing uses but the records that
-    # went to the bin with it. What somebody has used or changed since stays, and is counted. A tag that stayed because another act had
-    # put it on records too goes when that act is undone.
+    # Deletes the companies, tags, lists and entries of the do-not-mail list that a file or an act made, when it is undone: of the first
+    # three, those that nothing uses but the records that went to the bin with it. What somebody has used or changed since stays, and is
+    # counted. A tag that stayed because another act had put it on records too goes when that act is undone.
     class Unmake
       # @param set [Records::ChangeSet]
       # @return [Boolean] whether anything may have to go with it
       def self.concerns?(set) = set.act&.key?(ChangeMany::MADE) || set.act&.[]("kind") == "tag"
 
       # @param set [Records::ChangeSet] all of whose records have been taken back
-      def initialize(set)
-        @set = set
+      # @param moment [Moment]
+      def initialize(set, moment)
+        @set, @moment = set, moment
         @made = (set.act || {}).fetch(ChangeMany::MADE, {})
         # In the bin by this undo; what they hold of these goes with it.
         @gone = set.entries_dataset.where(state: "undone").select(:person_id)
       end
 
       # @return [Integer] how many stay
-      def call = companies + tags + lists
+      def call
+        take_off_the_list
+        companies + tags + lists
+      end
 
       private
 
@@ -34,6 +38,10 @@ module NimbleLetter
           undone = Records::ChangeSet.where(state: "undone").where(Sequel.like(:act, "%\"#{ChangeMany::MADE}\"%")).all
           named & undone.flat_map { |set| set.act.fetch(ChangeMany::MADE, {}).fetch("tags", []) }
         end
+      end
+
+      def take_off_the_list
+        Records::BlockedAddress.where(id: ids("blocked")).order(:id).all.each { |entry| BlockAddress.take_off(entry, moment: @moment) }
       end
 
       def companies

@@ -4,13 +4,13 @@ module NimbleLetter
   module Work
     # Makes the records of many new people at once.
     class ImportNew
-      SETS = Core::Importing::Comparison::SETS
+      NOT_HERE = [*Core::Importing::Comparison::SETS, *Core::Sieve::FOLLOWING].freeze
       ADDRESSES, NOTE = Core::Importing::Targets::ADDRESSES.key, Core::Importing::Targets::NOTE.key
 
       # @param marks [ImportMarks]
       def initialize(marks, moment)
         @marks, @moment = marks, moment
-        fields = moment.catalogue.select { |field| field.table == :people && field.column && !SETS.include?(field.key) }
+        fields = moment.catalogue.select { |field| field.table == :people && field.column && !NOT_HERE.include?(field.key) }
         @fields = fields.to_h { |field| [field.key, field] }
         @own = fields.select { |field| field.custom? && field.folded? }
       end
@@ -21,6 +21,7 @@ module NimbleLetter
         return [] if rows.empty?
 
         folds = rows.filter_map { |values| Core::Fold.call(values["person.email"]) }
+        Records::AddressTurns.take(folds, shared: rows.none? { |values| Core::Sieve.says_no?(values) })
         keys, @address = Records::SameAddress.keys(folds), Records::SameAddress.column
         blocked, @said = blocked(keys), NoAtAddress.said_at(keys).to_set
         records = rows.map { |values| record(values, blocked) }
@@ -48,7 +49,9 @@ module NimbleLetter
           added_on: @moment.today,
           standing_since: @moment.today,
           company_id: company&.[](:id),
-          address_blocked: false
+          address_blocked: false,
+          do_not_mail: false,
+          address_failed: false
         }
         values.each { |key, value| (field = @fields[key]) && row[field.column] = RecordState.to_column(field, value) }
         row[:consent_on] ||= @moment.today if values.key?("person.consent")

@@ -5,6 +5,7 @@ module NimbleLetter
     # Changes records that are there already by what rows of a file say of them, and notes what each was before.
     class ImportUpdate
       COMPANY = Core::Importing::Targets::COMPANY.key
+      NOT_HERE = [COMPANY, "person.email", *Core::Sieve::FOLLOWING].freeze
       ADDRESSES, NOTE = Core::Importing::Targets::ADDRESSES.key, Core::Importing::Targets::NOTE.key
 
       # @param fill_only [Boolean] what stands in a record already stays
@@ -43,7 +44,7 @@ module NimbleLetter
       end
 
       def wanted(values)
-        state = values.select { |key, _| @state.field(key) && key != COMPANY && key != "person.email" }
+        state = values.select { |key, _| @state.field(key) && !NOT_HERE.include?(key) }
         state[COMPANY] = @marks.company(values)[:id] if values[COMPANY]
         @marks.tags(values).each { |id| state["tag:#{id}"] = true }
         @marks.lists(values).each { |id| state["list:#{id}"] = true }
@@ -53,7 +54,7 @@ module NimbleLetter
 
       def changes(values, held)
         values = Core::Importing::Comparison.allowed(values, held)
-        values = values.reject { |key, _| !held[key].nil? && held[key] != false } if @fill_only
+        values = values.select { |key, value| held[key].nil? || held[key] == false || Core::Sieve.says_no?(key => value) } if @fill_only
         @state.changes(values, held)
       end
     end

@@ -89,6 +89,7 @@ module NimbleLetter
 
       def take(rows)
         fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
+        take_turns(rows)
         marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
         made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
         ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(
@@ -96,6 +97,14 @@ module NimbleLetter
           @import.change_set
         )
         note(made)
+        ImportNoes.new(@import, @moment).listed(rows.map { |row| row[:values] })
+      end
+
+      # Clerks who bring in people need not wait for each other, only where a row says "no".
+      def take_turns(rows)
+        folds = rows.map { |row| Core::Fold.call(row[:values]["person.email"]) }
+        folds += Records::Person.where(id: rows.filter_map { |row| row[:person_id] }).select_map(:email_fold)
+        Records::AddressTurns.take(folds, shared: rows.none? { |row| ImportNoes.says_no?(row[:values]) })
       end
 
       def note(made)
@@ -117,6 +126,7 @@ module NimbleLetter
         return false if slices.where(done: false).any?
 
         import = Records::Import.where(id: @import.id, state: "taking_in").for_update.first or return false
+        ImportNoes.new(@import, @moment).said(wanted)
         set = Records::ChangeSet[set_id]
         set.update(state: "done", total: set.entries_dataset.count, handled: slices.sum(:rows), ended_at: @moment.now)
         import.update(state: "done", version: import.version + 1, updated_at: @moment.now)

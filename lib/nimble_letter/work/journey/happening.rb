@@ -3,8 +3,8 @@
 module NimbleLetter
   module Work
     # Appends one event and lets it take effect: the member's status climbs, the person's record follows, and an answer
-    # stops every sequence that person is in. Doing it twice appends two events; callers that may be
-    # repeated (mail taken in, pixels fetched) guard against that themselves.
+    # stops every sequence that person is in. Doing it twice appends two events, but for a "no" to one letter; other callers that may
+    # be repeated (mail taken in, pixels fetched) guard against that themselves.
     class Happening
       RULES = Core::Journey::Happenings
       COLUMNS = %i[kind person_id occurred_at sequence_id step_id letter_id delivery_id member_id account_id by_machine data].freeze
@@ -33,6 +33,7 @@ module NimbleLetter
 
       def call
         return append(@event) if @event[:by_machine]
+        return if RULES.marks(@kind).any? && said_already?
 
         append(@event, climb)
         mark_person
@@ -43,6 +44,13 @@ module NimbleLetter
       end
 
       private
+
+      # What marks a person is said under everybody's eyes: of several at the same moment the second sees the first. A "no" to one letter
+      # is one, however often a mail program or a reader says it.
+      def said_already?
+        Records::AddressTurns.take_of([@person_id])
+        RULES.once?(@kind) && @event[:delivery_id] && Records::Event.where(kind: @kind, delivery_id: @event[:delivery_id]).any?
+      end
 
       def moment = @moment ||= Moment.new(now: @at)
 

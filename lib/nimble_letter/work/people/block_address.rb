@@ -9,6 +9,7 @@ module NimbleLetter
       def self.put(kind:, value:, reason:, moment:)
         Records.db.transaction do
           value = value.to_s.strip.delete_prefix("@")
+          take_turn(kind, value)
           block =
             Records::BlockedAddress.create(
               kind: kind,
@@ -17,9 +18,8 @@ module NimbleLetter
               account_id: moment.account&.id,
               created_at: moment.now
             )
-          ids = block.people.select_map(:id)
-          mark(ids, moment)
-          note(ids, "put on the do-not-mail list: #{reason}", block, moment)
+          note(block.people.select_map(:id), "put on the do-not-mail list: #{reason}", block, moment)
+          follow(block.people, moment)
           block
         end
       end
@@ -27,39 +27,35 @@ module NimbleLetter
       # @param block [Records::BlockedAddress]
       def self.take_off(block, moment:)
         Records.db.transaction do
-          people = block.people.select(:id, :email).all
+          take_turn(block.kind, block.value)
+          blocked = block.people.where(address_blocked: true).select_map(:id)
           block.delete
-          note(free(people), "taken off the do-not-mail list", block, moment)
+          follow(block.people, moment)
+          note(Records::Person.where(id: blocked, address_blocked: false).select_map(:id), "taken off the do-not-mail list", block, moment)
         end
       end
 
-      # Marks these people as the list has them now.
+      # Marks these people as the list has them now; those it has leave the sequences they are in.
       # @param people [Sequel::Dataset]
       def self.follow(people, moment)
-        all = people.select(:id, :email).all
-        mark(all.map(&:id) - free(all), moment)
-      end
-
-      # They leave the sequences they are in.
-      def self.mark(ids, moment)
-        Records.db[:people].where(id: ids).update(address_blocked: true)
+        on_it = people.on_the_list.select_map(Sequel[:people][:id])
+        Records.db[:people].where(id: on_it, address_blocked: false).update(address_blocked: true)
+        free = people.where(address_blocked: true).select_map(Sequel[:people][:id]) - on_it
+        Records.db[:people].where(id: free).update(address_blocked: false)
         Records::Member
           .active
-          .where(person_id: ids)
+          .where(person_id: on_it)
+          .order(:id)
           .for_update
           .all
           .each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
       end
-      private_class_method :mark
 
-      # @return [Array<Integer>] ids of those whom nothing on the list blocks (any more)
-      def self.free(people)
-        people
-          .reject { |person| Records::BlockedAddress.blocks?(person.email) }
-          .map(&:id)
-          .tap { |ids| Records.db[:people].where(id: ids).update(address_blocked: false) }
+      def self.take_turn(kind, value)
+        fold = Core::Fold.call(value).to_s
+        (kind == "domain") ? Records::AddressTurns.take_domain(fold) : Records::AddressTurns.take([fold])
       end
-      private_class_method :free
+      private_class_method :take_turn
 
       def self.note(ids, words, block, moment)
         data = JSON.generate(field: "person.address_blocked", to: "#{block.value} #{words}")

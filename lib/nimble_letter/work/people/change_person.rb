@@ -6,7 +6,7 @@ module NimbleLetter
     class ChangePerson
       # Set by their own rules.
       OTHERS = {"person.tags" => :tags, "person.lists" => :lists}.freeze
-      MARKS = %w[person.do_not_mail person.address_failed].freeze
+      SAYS_NO = Core::Sieve::SAYS_NO.keys.freeze
 
       # @param values [Hash{String=>Object}] by field key; "person.company" by name, "person.tags" the whole set
       # @param version [Integer] as it was read
@@ -27,6 +27,9 @@ module NimbleLetter
       def change(values, version)
         Records.db.transaction do
           columns = columns(values)
+          heard = columns.keys.intersect?(NoAtAddress::COLUMNS)
+          Records::AddressTurns.take([@person.email_fold, Core::Fold.call(columns[:email])]) if heard
+          keep_no(columns)
           before = @person.values.slice(*columns.keys)
           was = @person.values.dup
           # A mended address is a new chance.
@@ -34,7 +37,7 @@ module NimbleLetter
           @person.change!(columns, version: version, now: @moment.now, touched: values.keys.intersect?(OTHERS.keys))
           append(columns, before)
           put_sets(values)
-          follow_no(was) if columns.keys.intersect?(NoAtAddress::COLUMNS)
+          follow_no(was) if heard
         end
         @person
       end
@@ -51,6 +54,18 @@ module NimbleLetter
       end
 
       private
+
+      # A "no" is not edited away.
+      def keep_no(columns)
+        wanted = columns.transform_keys { |name| "person.#{name}" }
+        key = Core::Sieve.ending_no(wanted, Records::Person.asked(@person.refresh.values, SAYS_NO)).first or return
+        raise Invalid.new(
+          "This record says no to letters. Only saying how you know that they want letters again ends that.",
+          code: :says_no,
+          at: key,
+          hint: "Choose “They want letters again” on the record."
+        )
+      end
 
       # The "no" goes along with the record, and stays with the address it was said at.
       def follow_no(was)
@@ -70,7 +85,7 @@ module NimbleLetter
 
       def column(key, value)
         field = @moment.catalogue[key]
-        changeable = field&.table == :people && (field.for?(:import) || MARKS.include?(key))
+        changeable = field&.table == :people && field.for?(:import) && !Core::Sieve::FOLLOWING.include?(key)
         unless changeable
           raise Invalid.new("There is nothing to change that is called #{key.inspect}.", code: :unknown_field, at: key)
         end

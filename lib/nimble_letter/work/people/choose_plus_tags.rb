@@ -13,6 +13,7 @@ module NimbleLetter
 
         Records.db.transaction do
           moment.note("setting_changed", about: "addresses with a plus sign are #{plus_tags}")
+          Records::AddressTurns.take_all
           Records::Firm.save(plus_tags: plus_tags)
           NoAtAddress.follow(at_tagged, moment)
           Records::BlockedAddress.where(kind: "address").select_map(:value_trunk).uniq.each_slice(NoAtAddress::SLICE) do |trunks|

@@ -36,9 +36,10 @@ module NimbleLetter
         raise Invalid.new("A file is one of #{FORMATS.keys.join(", ")}.", at: "format") unless FORMATS.key?(format)
 
         @format = format
-        @columns = columns.empty? ? STANDARD : columns
-        @fields = @columns.map { |key| PersonCells.field(key) }
         @ids = Records::PeopleTable.new(people, sort: sort).all_ids
+        @columns = columns.empty? ? STANDARD : columns
+        @columns |= going_along
+        @fields = @columns.map { |key| PersonCells.field(key) }
         moment.fresh! if @ids.size > Moment::MANY || @ids.size == Records::Person.kept.count
         moment.note("exported", about: "#{@ids.size} people as #{format}", data: {people: @ids.size, columns: @columns})
       end
@@ -55,6 +56,20 @@ module NimbleLetter
       end
 
       private
+
+      # What goes along unasked where there is any: a "no", by whatever mark it is said, and further addresses beside the address.
+      def going_along
+        marks = (Core::Sieve::MARKS + ["person.consent"]).select { |key| any?(key) }
+        return marks unless @columns.include?("person.email")
+
+        further = @ids.each_slice(SLICE).any? { |some| Records.db[:person_addresses].where(person_id: some).any? }
+        further ? [PersonCells::ADDRESSES, *marks] : marks
+      end
+
+      def any?(key)
+        nos = Core::Sieve::SAYS_NO.fetch(key, [true])
+        @ids.each_slice(SLICE).any? { |some| Records.db[:people].where(:id => some, key.delete_prefix("person.").to_sym => nos).any? }
+      end
 
       def slices
         @ids.each_slice(SLICE).lazy.map do |some|

@@ -15,6 +15,7 @@ module NimbleLetter
       class << self
         # @param folds [Array<String, nil>] addresses, folded, before and after the change
         def follow(folds, moment)
+          Records::AddressTurns.take(folds)
           Records::SameAddress.keys(folds).each_slice(SLICE) { |some| follow_some(some, moment) }
         end
 
@@ -30,6 +31,13 @@ module NimbleLetter
           ids.each_slice(SLICE) do |some|
             follow(Records::Person.where(id: some).select_map(:email_fold), moment)
           end
+        end
+
+        # Everything that is marked on these records because of others: after an undo, say.
+        # @param ids [Array<Integer>]
+        def mark_again(ids, moment)
+          follow_people(ids, moment)
+          BlockAddress.follow(Records::Person.where(Sequel[:people][:id] => ids), moment)
         end
 
         # What must outlast its record: an address that says no is put on the do-not-mail list when the record moves to another

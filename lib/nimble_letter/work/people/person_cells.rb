@@ -4,6 +4,8 @@ module NimbleLetter
   module Work
     # Any fields of some people as text, for tables and exports; what several people share is read once.
     class PersonCells
+      ADDRESSES = Core::Importing::Targets::ADDRESSES.key
+
       # @param people [Array<Records::Person>]
       # @param columns [Array<String>] field keys; an unknown one is an error
       # @raise [Invalid]
@@ -27,6 +29,9 @@ module NimbleLetter
           )
         @lists = wants?(:lists) ? Records.db[:list_people].where(person_id: ids).select_hash_groups(:person_id, :list_id) : {}
         @now_in = now_in
+        @addresses = wants_addresses? ? further(ids) : {}
+        # In a file a mark that says no is there or is not.
+        @unmarked = for_file ? nil : false
         @names = {owners: Records::Account.select_hash(:id, :name), lists: wants?(:lists) ? Records::List.select_hash(:id, :name) : {}}
       end
 
@@ -50,6 +55,10 @@ module NimbleLetter
 
       private
 
+      def further(ids) = Records.db[:person_addresses].where(person_id: ids).order(:id).select_hash_groups(:person_id, :email)
+
+      def wants_addresses? = @fields.any? { |field| field.key == ADDRESSES }
+
       def wants?(type) = @fields.any? { |field| field.type == type }
 
       def cell(field, person)
@@ -60,6 +69,10 @@ module NimbleLetter
           person.last_activity_at && "#{person.last_activity_at.strftime("%Y-%m-%d")}, #{person.last_activity_kind}"
         when Records::PeopleTable::NOW_IN
           @now_in&.[](person.id)
+        when ADDRESSES
+          @addresses[person.id]&.join("; ")
+        when *Core::Sieve::MARKS
+          @writing.call(field, row(field, person)[field.column] || @unmarked, names: @names)
         else
           @writing.call(field, stored(field, person), names: @names)
         end

@@ -13,6 +13,7 @@ module NimbleLetter
         how = Core::Letters::Values.clean(how.to_s)&.slice(0, 200) or
           raise Invalid.new("Say how you know that they want letters again.", at: "how")
         Records.db.transaction do
+          Records::AddressTurns.take([person.email_fold])
           saying = Records::Person.at_address(person.email_fold).saying_no.order(:id).for_update.select_map(:id)
           entries = person.email_fold ? Records::BlockedAddress.single(person.email_fold).all : []
           raise Invalid.new("Nobody at this address says no.", code: :nothing_said) if saying.empty? && entries.empty?

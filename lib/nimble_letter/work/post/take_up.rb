@@ -20,7 +20,7 @@ module NimbleLetter
 
           case @aside.kind
           when "letter" then letter_again
-          when "round", "journey", "joining" then @aside.delete # the next round is the next try
+          when "round", "journey", "joining", SweepNoes::KIND then @aside.delete # the next round is the next try
           else @aside.update(again: true)
           end
           true

@@ -27,6 +27,10 @@ const SECTIONS = [
   { words: 'Consent', keys: ['person.consent', 'person.consent_how', 'person.do_not_mail', 'person.address_failed'] },
 ]
 
+/** What is not edited away: a no ends by its own act (NoLetters). */
+const SAYS_NO: Record<string, unknown> = { 'person.consent': 'no', 'person.do_not_mail': true, 'person.address_failed': true }
+const saysNo = (person: Person, key: string) => key in SAYS_NO && person.values[key] === SAYS_NO[key]
+
 /** The record; each field is saved as one leaves it. */
 export function RecordForm({ person, catalogue }: { person: Person; catalogue: Shape<'Catalogue'> }) {
   const { save, address, dropAddress, overtaken, reload } = useSavePerson(person)
@@ -40,12 +44,16 @@ export function RecordForm({ person, catalogue }: { person: Person; catalogue: S
     return (
       <div key={key} className="contents">
         <span className="muted text-xs py-1.5">{found.label}</span>
-        <FieldInput
-          field={found}
-          value={person.values[key]}
-          colleagues={catalogue.colleagues}
-          onSave={(value) => save.mutate({ [key]: value })}
-        />
+        {saysNo(person, key) ? (
+          <span className="px-1.5">{key === 'person.consent' ? 'no' : 'yes'}</span>
+        ) : (
+          <FieldInput
+            field={found}
+            value={person.values[key]}
+            colleagues={catalogue.colleagues}
+            onSave={(value) => save.mutate({ [key]: value })}
+          />
+        )}
       </div>
     )
   }
@@ -78,6 +86,9 @@ export function RecordForm({ person, catalogue }: { person: Person; catalogue: S
               words={person.consent_by ? `noted by ${person.consent_by},` : 'noted'}
               on={person.values['person.consent_on']}
             />
+          )}
+          {section.words === 'Consent' && section.keys.some((key) => saysNo(person, key)) && (
+            <p className="col-start-2 muted text-xs px-1.5 pb-1">A no ends only with “They want letters again…”.</p>
           )}
         </fieldset>
       ))}

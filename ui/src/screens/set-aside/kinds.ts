@@ -10,6 +10,7 @@ const WORDS: Record<Thing['kind'], { one: string; many: string }> = {
   round: { one: 'round of work', many: 'rounds of work' },
   journey: { one: 'way through a sequence', many: 'ways through a sequence' },
   joining: { one: 'joining by a rule', many: 'joinings by a rule' },
+  no: { one: 'missed “no”', many: 'missed “noes”' },
   field: { one: 'field of your own', many: 'fields of your own' },
 }
 

@@ -1,4 +1,5 @@
 import type { Shape } from '../../../api/client'
+import { MARKS } from '../../../app/marks'
 import { DateInput } from '../../../parts/DateInput'
 import { Select } from '../../../parts/Select'
 
@@ -70,6 +71,9 @@ export function ActFields({
             options={choices('person.consent')}
             onChange={(consent) => onChange({ ...act, consent })}
           />
+          {act.consent && act.consent !== 'no' && (
+            <p className="muted">People who said no keep it; that ends on each record, by saying how you know.</p>
+          )}
           <label>
             <span className="field-label">How it was obtained</span>
             <input
@@ -93,7 +97,7 @@ export function ActFields({
   }
 }
 
-const NOT_HERE = ['person.email', 'person.owner', 'person.standing', 'person.consent', 'person.tags', 'person.lists']
+const NOT_HERE = ['person.email', 'person.owner', 'person.standing', 'person.consent', 'person.tags', 'person.lists', ...MARKS]
 
 function FieldFields({
   act,

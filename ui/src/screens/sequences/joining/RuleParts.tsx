@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, ask, type Shape } from '../../../api/client'
+import { MARKS } from '../../../app/marks'
 import { Select } from '../../../parts/Select'
 import { useTyped } from '../../../parts/useTyped'
 import { NewList } from '../steps/NewList'
@@ -58,7 +59,9 @@ export function ListRule({ settings, catalogue, onChange }: Parts) {
 
 /** In which field, and from what to what where that matters. */
 export function FieldRule({ settings, catalogue, onChange }: Parts) {
-  const fields = catalogue.fields.filter((one) => one.subject === 'person' && one.uses.includes('import') && !one.retired)
+  const fields = catalogue.fields.filter(
+    (one) => one.subject === 'person' && one.uses.includes('import') && !one.retired && !MARKS.includes(one.key),
+  )
   const field = fields.find((one) => one.key === settings.field)
   return (
     <>
