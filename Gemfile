@@ -31,6 +31,7 @@ gem "diff-lcs", "~> 1.6"
 
 # Files in and out
 gem "csv", "~> 3.3"
+gem "rchardet", "~> 1.8"
 gem "roo", "~> 2.10.1"
 gem "rubyzip", "~> 2.3", require: "zip"
 gem "xlsxtream", "~> 3.0"

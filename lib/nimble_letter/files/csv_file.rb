@@ -50,6 +50,7 @@ module NimbleLetter
               raise Unreadable.new("Line #{line} has #{cells.size} columns; at most #{MOST_COLUMNS} can be read.")
             end
 
+            swallowed(cells, line)
             yield [line, cells]
           end
         rescue CSV::MalformedCSVError => error
@@ -63,6 +64,25 @@ module NimbleLetter
         rescue EncodingError
           raise Unreadable.new("This file is not written in #{@encoding}.", hint: "Choose another encoding.")
         end
+      end
+
+      # A quote that closes only where another one opens would take the rows in between into one cell: a line of it has as many cells as
+      # the table, and an address among them.
+      def swallowed(cells, line)
+        @width ||= cells.size
+        row = cells.find do |cell|
+          cell&.include?("\n") && cell.split("\n").drop(1).any? do |inner|
+            parts = inner.split(@delimiter, -1)
+            parts.size >= [@width, 2].max && parts.any? { |part| part.match?(Core::Importing::ColumnMatching::LIKE_ADDRESS) }
+          end
+        end
+        return unless row
+
+        raise Unreadable.new(
+          "A quotation mark in line #{line} is not closed: it takes the #{row.count("\n")} lines below it into one cell.",
+          data: {line: line},
+          hint: "Mend that line, or save the file anew from where it comes from."
+        )
       end
 
       # A quote in the middle of a cell is against the rules, yet common. Reading by the rules is twice as quick, so the

@@ -66,7 +66,7 @@ module NimbleLetter
         return WORKBOOK if names.include?("xl/workbook.xml")
 
         PACKED.find { |name, _| names.include?(name) }&.last || "an archive (.zip)"
-      rescue Zip::Error, Zlib::Error, ArgumentError, EncodingError, IOError, SystemCallError
+      rescue # a damaged archive is answered with whatever is stumbled over first
         nil
       end
       private_class_method :packed

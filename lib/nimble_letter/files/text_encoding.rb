@@ -2,43 +2,37 @@
 
 module NimbleLetter
   module Files
-    # Tells what a text file is written in: by its byte order mark, else by trying.
+    # What a text file is written in, and reading it as UTF-8.
     module TextEncoding
       # Unicode 15, 23.8: the longer mark first, since one begins with the other.
       MARKS = {"\xEF\xBB\xBF".b => "UTF-8", "\xFF\xFE".b => "UTF-16LE", "\xFE\xFF".b => "UTF-16BE"}.freeze
-      KNOWN = %w[UTF-8 UTF-16LE UTF-16BE Windows-1252 ISO-8859-15 MacRoman].freeze
-      SAMPLE = 256 * 1024
+      # Everything that can be made UTF-8; what is most likely first.
+      KNOWN = begin
+        # The same under another name, and what only terminals write.
+        left_out = %w[US-ASCII ASCII-8BIT UTF-16 UTF-32 UTF8-MAC UTF-8-MAC CESU-8 UTF8-DoCoMo UTF8-KDDI UTF8-SoftBank]
+        all = Encoding.list.reject { |one| left_out.include?(one.name) }.select do |one|
+          one.name == "UTF-8" || Encoding::Converter.search_convpath(one, "UTF-8")
+        rescue Encoding::ConverterNotFoundError
+          false
+        end
+        first = %w[UTF-8 UTF-16LE UTF-16BE Windows-1252 ISO-8859-15 MacRoman Windows-1250 ISO-8859-2 Windows-1251 Windows-31J]
+        (first | all.map(&:name).sort).freeze
+      end
+      SAMPLE_LETTERS = 60
+      TELLING_CELL = /[^,;:\t|"\r\n]*[\x80-\xFF][^,;:\t|"\r\n]*/n
 
       # @param path [String]
       # @return [String] one of KNOWN
-      def self.guess(path)
-        head = File.binread(path, SAMPLE) || "".b
-        marked = MARKS.find { |mark, _| head.start_with?(mark) }
-        return marked.last if marked
-        return wide(head) if head.count("\0") > head.size / 10
-
-        utf8?(path) ? "UTF-8" : eight_bits(path)
-      end
-
-      # Where Western alphabets have their letters: MacRoman from 80 to 9F, Windows-1252 from C0 on. A letter in the middle of a
-      # word says which.
-      def self.eight_bits(path)
-        old, western = 0, 0
-        File.open(path, "rb") do |file|
-          while (piece = file.read(1024 * 1024))
-            old += piece.scan(/[A-Za-z][\x80-\x9F](?=[a-z])/n).size
-            western += piece.scan(/[A-Za-z][\xC0-\xFF](?=[a-z])/n).size
-          end
-        end
-        (old > western) ? "MacRoman" : "Windows-1252"
-      end
-      private_class_method :eight_bits
+      def self.guess(path) = EncodingGuess.new(path).call
 
       # Opens a file to be read as UTF-8, the byte order mark left out.
       # @param encoding [String] one of KNOWN
       # @raise [Invalid]
       def self.open(path, encoding)
-        raise Invalid.new("A file is written in one of #{KNOWN.join(", ")}.", at: "reading.encoding") unless KNOWN.include?(encoding)
+        unless KNOWN.include?(encoding)
+          raise Invalid.new("Nothing here reads a file as “#{encoding.to_s[0, 40]}”.", at: "reading.encoding",
+            hint: "Choose one of the list.")
+        end
 
         head = File.binread(path, 3).to_s
         mark = MARKS.find { |bytes, name| name == encoding && head.start_with?(bytes) }&.first
@@ -49,29 +43,17 @@ module NimbleLetter
         end
       end
 
-      # Plain Latin letters in 16 bits have a zero in every other byte.
-      def self.wide(head)
-        pairs = head.bytes.first(4000).each_slice(2).to_a
-        (pairs.count { |pair| pair.first.zero? } > pairs.count { |pair| pair.last.zero? }) ? "UTF-16BE" : "UTF-16LE"
-      end
-      private_class_method :wide
-
-      # The whole file is looked at, in pieces: one letter from another alphabet may stand in its last row.
-      def self.utf8?(path)
-        rest = "".b
-        File.open(path, "rb") do |file|
-          while (piece = file.read(1024 * 1024))
-            text = rest + piece
-            cut = text.rindex("\n") || text.size
-            return false unless text[0, cut].force_encoding("UTF-8").valid_encoding?
-
-            rest = text[cut..] || "".b
-            rest = "".b if rest.size > SAMPLE
-          end
+      # How the file reads in each of them, to choose by what one sees.
+      # @return [Array<Hash>] name and sample: the first cells with letters beyond ASCII, or how the file begins
+      def self.samples(path)
+        bytes = EncodingGuess.new(path).telling
+        cells = bytes.include?("\0") ? [] : bytes.scan(TELLING_CELL).first(6)
+        bytes = cells.join(", ") if cells.any?
+        KNOWN.map do |name|
+          text = bytes.dup.force_encoding(name).encode("UTF-8", invalid: :replace, undef: :replace)
+          {name: name, sample: text.gsub(/[[:cntrl:]\s]+/, " ").strip[0, SAMPLE_LETTERS]}
         end
-        rest.force_encoding("UTF-8").valid_encoding?
       end
-      private_class_method :utf8?
     end
   end
 end

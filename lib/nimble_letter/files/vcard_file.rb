@@ -46,7 +46,7 @@ module NimbleLetter
       def each_row
         return enum_for(:each_row) unless block_given?
 
-        each_card.with_index(1) { |text, number| yield(number, cells(VcardLines.read(text))) }
+        each_card.with_index(1) { |text, number| yield(number, of_one(VcardLines.read(text))) }
       end
 
       private
@@ -84,6 +84,12 @@ module NimbleLetter
           end
         end
         raise Unreadable.new("The last card has no end.", hint: "The file may have been cut off; save it anew.") if card
+      end
+
+      # RFC 6350 6.1.4: a group is a list of others' cards and nobody by itself.
+      def of_one(lines)
+        group = lines.any? { |line| line.name.match?(/\A(?:X-ADDRESSBOOKSERVER-)?KIND\z/) && line.parts.first.to_s.casecmp?("group") }
+        group ? Array.new(headers.size) : cells(lines)
       end
 
       def cells(lines)

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "roo"
 require "zip"
 
@@ -9,8 +10,16 @@ module NimbleLetter
     class XlsxFile
       include Headed
 
+      QuietXml.load!
+
       MOST_BYTES = 600 * 1024 * 1024 # unpacked
       MOST_RATIO = 200 # unpacked to packed; a real sheet of repeated text reaches about 40
+
+      STYLES = "xl/styles.xml"
+      NO_STYLES = <<~XML.delete("\n").freeze
+        <styleSheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">
+        <cellXfs count="1"><xf numFmtId="0" fontId="0" fillId="0" borderId="0" xfId="0"/></cellXfs></styleSheet>
+      XML
 
       # @param path [String]
       # @param reading [Hash] "sheet": its name; the first one when it is missing
@@ -37,35 +46,71 @@ module NimbleLetter
 
       def nothing = Unreadable.new("There is nothing on the sheet “#{@sheet}”.", hint: "Choose another sheet.")
 
-      def sheets = @sheets ||= book.sheets
+      def sheets = @sheets ||= with_book { |book| damaged { book.sheets } }
 
-      def book
-        @book ||= Roo::Excelx.new(@path, file_warning: :ignore, packed: nil)
-      rescue Zip::Error, ArgumentError, Nokogiri::XML::SyntaxError, NoMethodError, IOError, SystemCallError
+      # A damaged archive is answered with whatever is stumbled over first, hence the wide net: it is about this file only.
+      def damaged
+        yield
+      rescue Invalid, Unreadable
+        raise
+      rescue
         raise broken
       end
 
+      # What is unpacked for a look is gone after it.
+      # @yieldparam book [Roo::Excelx]
+      def with_book
+        book = damaged { Roo::Excelx.new(@styled ? @path : add_styles, file_warning: :ignore, packed: nil) }
+        yield book
+      ensure
+        book&.close
+        FileUtils.rm_f(@with_styles) if @with_styles
+      end
+
+      # ECMA-376 18.8 lets a workbook have none; Roo asks for them.
+      def add_styles
+        @with_styles = "#{@path}.styled"
+        FileUtils.cp(@path, @with_styles)
+        Zip::File.open(@with_styles) { |zip| zip.get_output_stream(STYLES) { |out| out.write(NO_STYLES) } }
+        @with_styles
+      end
+
       # @yield [number, cells] as the sheet counts
-      # Roo answers a damaged part with whatever it stumbles over first, hence the wide net: it is about this file only.
       def each_line
         return enum_for(:each_line) unless block_given?
 
-        number, at_work = 0, false
-        begin
-          book.each_row_streaming(sheet: @sheet, pad_cells: true) do |row|
-            number += 1
-            cells = row.map { |cell| value(cell) }
-            if cells.size > CsvFile::MOST_COLUMNS
-              raise Unreadable.new("Row #{number} has #{cells.size} columns; at most #{CsvFile::MOST_COLUMNS} can be read.")
-            end
-
+        at_work = false
+        with_book do |book|
+          last = 0
+          book.each_row_streaming(sheet: @sheet) do |row|
+            number = row.first&.coordinate&.row || (last + 1)
+            cells = cells(row, last = number)
             at_work = true
             yield [number, cells] unless cells.all? { |cell| cell.nil? || cell.to_s.strip.empty? }
             at_work = false
           end
-        rescue Zip::Error, Nokogiri::XML::SyntaxError, NoMethodError, IOError
-          # A fault of whoever works with the rows is not the file's.
-          raise at_work ? $! : broken
+        rescue Unreadable
+          raise
+        rescue => error
+          # A fault of what works with the rows is not the file's.
+          raise at_work ? error : broken
+        end
+      end
+
+      # @return [Array] each in its column
+      def cells(row, number)
+        row.each_with_object([]) do |cell, cells|
+          value = value(cell)
+          next if value.nil?
+
+          column = cell.coordinate.column
+          if column > CsvFile::MOST_COLUMNS
+            most = CsvFile::MOST_COLUMNS
+            raise Unreadable.new("There is something in row #{number}, column #{column}; at most #{most} columns can be read.",
+              hint: "Delete what stands that far to the right, or save the table as CSV.")
+          end
+
+          cells[column - 1] = value
         end
       end
 
@@ -80,20 +125,22 @@ module NimbleLetter
       end
 
       def measure
-        total = 0
-        Zip::File.open(@path) do |zip|
-          raise broken unless zip.find_entry("xl/workbook.xml") || zip.find_entry("[Content_Types].xml")
-
-          zip.each { |entry| total += entry.size }
-        end
+        total = damaged { unpacked_bytes }
         return if total <= MOST_BYTES && total <= File.size(@path) * MOST_RATIO + 10 * 1024 * 1024
 
         raise Unreadable.new(
           "Unpacked this file would be #{total / 1024 / 1024} MB, which is more than is taken in.",
           hint: "Save it as CSV and bring that in."
         )
-      rescue Zip::Error
-        raise broken
+      end
+
+      def unpacked_bytes
+        Zip::File.open(@path) do |zip|
+          raise broken unless zip.find_entry("xl/workbook.xml") || zip.find_entry("[Content_Types].xml")
+
+          @styled = !zip.find_entry(STYLES).nil?
+          zip.sum(&:size)
+        end
       end
 
       def broken = Unreadable.new("This calls itself a workbook, but cannot be read as one.", hint: "Save it anew as XLSX, or as CSV.")

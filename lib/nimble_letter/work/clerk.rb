@@ -34,7 +34,6 @@ module NimbleLetter
 
       private
 
-      # Two clerks who make the same one come to the same.
       def fields(moment)
         waiting("field", Records::CustomField.where(made: false)).any? do |field|
           piece("field", field, moment) { @columns.call(field) }
@@ -48,7 +47,15 @@ module NimbleLetter
       end
 
       def imports(moment)
+        coming = Records::CustomField.where(made: false).map { |field| field.to_field.key }
+        first = nil
         waiting("file", Records::Import.working).any? do |import|
+          # One file after the other: the next is held against what this one has brought in.
+          next false if import.state == "taking_in" && (first ||= import.id) != import.id
+
+          # A column whose field is still being made is read when it is.
+          next false if import.matching.any? { |match| coming.include?(match["field"]) }
+
           piece("file", import, moment) do |at|
             (import.state == "checking") ? CheckImport.new(import, @folder, at).call : TakeIn.new(import, at).round
           end

@@ -17,6 +17,7 @@ RSpec.describe "the people behind numbers" do
       "GET /api/changes/{id}/kept" => getting("/api/changes/#{kept.id}/kept?"),
       "GET /api/changes/{id}/stays-out" => getting("/api/changes/#{back_from_bin.id}/stays-out?"),
       "GET /api/changes/{id}/joined" => getting("/api/changes/#{joined_by_tag.id}/joined?"),
+      "GET /api/imports/{id}/people" => getting("/api/imports/#{imported.id}/people?"),
       "GET /api/blocked/{id}/people" => getting("/api/blocked/#{blocked.id}/people?"),
       "GET /api/join-rules/{id}/people" => getting("/api/join-rules/#{joined_by.id}/people?part=joined"),
       "GET /api/sequences/{id}/proposal/people" => getting("/api/sequences/#{proposed.id}/proposal/people?kind=untouched"),
@@ -55,6 +56,18 @@ RSpec.describe "the people behind numbers" do
     set = Work::ChangeMany.start(act, Records::Person.where(id: joining), moment: at)
     Work::JoinByRules.round(at)
     Work::TakeBack.start(set, moment: at).tap { going.refresh.update(state: "paused") }
+  end
+  # A file of people of whom half were there already, and the same.
+  let(:imported) do
+    set = Records::ChangeSet.create(kind: "import", words: "Brought in a file", act: {}, state: "done", created_at: now)
+    file = Records::Import.create(file_name: "file", file_key: "", digest: "", bytes: 1, format: "csv", state: "done", reading: {},
+      change_set_id: set.id, created_at: now, updated_at: now)
+    people.each_with_index do |one, n|
+      row = {import_id: file.id, number: n + 1, verdict: n.even? ? "same" : "new", person_id: n.even? ? one.id : nil}
+      Records.db[:import_rows].insert(**row, values: "{}")
+      Records::ChangeEntry.insert(change_set_id: set.id, person_id: one.id, state: "done") if n.odd?
+    end
+    file
   end
   let(:proposed) do
     ran_on = start(make_sequence(people: Array.new(130) { make_person(city: "Leeds", known_as: "Bo") }))

@@ -120,7 +120,7 @@ RSpec.describe "bringing in a file" do
   it "asks how dates are written where it cannot know, and never guesses" do
     import = receive("Email,Date of birth\na@x.example,03/04/1980\nb@x.example,05/06/1981\n")
 
-    expect(receiving.columns(import).last[:orders]).to eq(%w[dmy mdy])
+    expect(import.reading["asks"]).to eq("order" => %w[dmy mdy])
     expect { check(import) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:order_unclear) }
     import = receiving.read_again(import.refresh, {"order" => "mdy"}, version: import.version)
     take(check(import))
@@ -130,9 +130,7 @@ RSpec.describe "bringing in a file" do
   it "asks how numbers are written and which name comes first where it cannot know, and settles what is clear", :own_fields do
     make_own_fields
     unclear = receive("Email,Height,Name\na@x.example,1.234,Lark Ana\n")
-    expect(receiving.columns(unclear).map { |column| column.values_at(:decimals, :whole_names) }).to eq(
-      [[nil, false], [%w[. ,], false], [nil, true]]
-    )
+    expect(unclear.reading["asks"]).to eq("decimal" => %w[. ,], "name_order" => %w[given_first family_first])
     expect { check(unclear) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:decimal_unclear) }
     unclear = receiving.read_again(unclear.refresh, {"decimal" => ","}, version: unclear.version)
     expect { check(unclear) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:name_order_unclear) }

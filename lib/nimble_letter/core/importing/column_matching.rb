@@ -77,11 +77,13 @@ module NimbleLetter
         end
 
         def phone(values)
-          return unless mostly?(values, LIKE_PHONE, NEARLY_ALL) && values.none? { |value| value.match?(LIKE_DAY) } &&
+          return unless mostly?(values, LIKE_PHONE, NEARLY_ALL) && values.count { |value| day?(value) } <= values.size * MOST &&
             values.any? { |value| value.match?(/[+ ]|\A0/) }
 
           PHONES.find { |key| known?(key) && !taken?(key) }
         end
+
+        def day?(value) = value.match?(LIKE_DAY) || !Fields::Habit.plain.date(value).nil? || Fields::Habit.orders_for([value]).any?
 
         def mostly?(values, pattern, share) = values.size > 1 && values.count { |value| value.match?(pattern) } > values.size * share
       end

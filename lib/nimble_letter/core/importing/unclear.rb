@@ -3,9 +3,10 @@
 module NimbleLetter
   module Core
     module Importing
-      # What of a column could be read in two ways, so that somebody has to say which is meant. One rule for what is shown beside a
-      # column, for what is settled by itself, and for what is asked before a file is checked.
-      module Unclear
+      # What of a column could be read in two ways, so that somebody has to say which is meant, unless other cells answer it: 25/12/2025
+      # says how 03/04/2026 is meant. One rule for what is settled by itself, what is asked beside the columns, and what is asked before
+      # a file is checked.
+      class Unclear
         # by reading: what to ask, in words
         QUESTIONS = {
           "order" => ["Say how this file writes its dates.", "Is 03/04 the 3rd of April or the 4th of March?"],
@@ -14,37 +15,62 @@ module NimbleLetter
         }.freeze
 
         # @param field [Fields::Field, nil] what the column is meant for
-        # @param cells [Array] of the column
-        # @return [Array(String, Array<String>), nil] key of a reading, and the ways in which all cells can be read; nil where every
-        #   reading says the same
-        def self.of(field, cells)
-          texts = cells.grep(String).map(&:strip).reject(&:empty?)
-          return if field.nil? || texts.empty?
-
-          case field.type
-          when :date
-            texts = texts.reject { |text| Fields::Habit.plain.date(text) }
-            ["order", ways(texts) { |some| Fields::Habit.orders_for(some) }] if texts.any?
-          when :number, :money
-            texts = texts.grep(/[.,]/)
-            ["decimal", ways(texts) { |some| Fields::Habit.decimals_for(some) }] if texts.any?
-          else
-            ["name_order", WholeName::ORDERS] if field.key == Targets::NAME.key && texts.any? { |text| WholeName.unclear?(text) }
+        # @return [String, nil] key of the reading that may be asked about such a column
+        def self.reading(field)
+          case field&.type
+          when :date then "order"
+          when :number, :money then "decimal"
+          else (field&.key == Targets::NAME.key) ? "name_order" : nil
           end
         end
 
-        # Those that fit all of them; where one is neither this nor that, those that fit any.
-        def self.ways(texts)
-          all = yield(texts)
-          all.empty? ? texts.flat_map { |text| yield([text]) }.uniq : all
-        end
-        private_class_method :ways
-
-        # @param columns [Array<Array(Fields::Field, Array)>] fields and cells
-        # @return [Hash{String=>Array<String>}] ways by reading, common to all columns
+        # @param columns [Array<Unclear>]
+        # @return [Hash{String=>Array<String>}] ways by reading: one where the cells say which; those of all columns together
         def self.all(columns)
-          found = columns.filter_map { |field, cells| of(field, cells) }
-          found.group_by(&:first).transform_values { |some| some.map(&:last).inject(:&) }
+          columns.reject { |column| column.ways.empty? }.group_by(&:reading).transform_values do |some|
+            common = some.map(&:ways).inject(:&)
+            common.empty? ? some.flat_map(&:ways).uniq : common
+          end
+        end
+
+        attr_reader :reading
+
+        # @param reading [String] key of QUESTIONS
+        def initialize(reading)
+          @reading, @fits = reading, []
+        end
+
+        # @param cells [Array] more of the column
+        # @return [self]
+        def add(cells)
+          cells.grep(String).uniq.each do |cell|
+            fits = ways_of(cell.strip)
+            # What is neither this nor that says nothing; and what was said is not said again.
+            @fits |= [fits] if fits.any?
+          end
+          self
+        end
+
+        # @return [Array<String>] the ways in which all cells can be read; those of any where none fits all; none where every reading
+        #   says the same
+        def ways
+          common = @fits.inject(:&) || []
+          common.empty? ? @fits.flatten.uniq : common
+        end
+
+        # @return [Boolean] whether further cells could answer it
+        def open? = @reading != "name_order" && ways.size > 1
+
+        private
+
+        def ways_of(text)
+          return [] if text.empty?
+
+          case @reading
+          when "order" then Fields::Habit.plain.date(text) ? [] : Fields::Habit.orders_for([text])
+          when "decimal" then text.match?(/[.,]/) ? Fields::Habit.decimals_for([text]) : []
+          else WholeName.unclear?(text) ? WholeName::ORDERS : []
+          end
         end
       end
     end

@@ -23,15 +23,17 @@ module NimbleLetter
         row(import, moment).merge(
           set_aside: Records::SetAside.where(kind: "file", key: import.id.to_s).resting.get(:reason),
           matching: (import.matching || []).map { |match| match["field"] },
-          reading: import.reading.except("headers"),
-          **(open?(import) ? to_match(import, receiving) : {columns: [], first_rows: [], targets: []})
+          reading: import.reading.except("headers", "said", "asks"),
+          asks: import.reading.fetch("asks", {}),
+          **(open?(import) ? to_match(import, receiving, moment) : {columns: [], first_rows: [], targets: []})
         )
 
-      def self.to_match(import, receiving)
-        targets = Core::Importing::Targets.all(Records::FieldCatalogue.current)
+      def self.to_match(import, receiving, moment)
+        targets = Core::Importing::Targets.all(Work::MatchColumns.catalogue(moment))
         {
           columns: receiving.columns(import),
           first_rows: receiving.first_rows(import),
+          encodings: receiving.encodings(import),
           targets: targets.map { |field| {value: field.key, words: field.label, subject: field.subject, type: field.type} }
         }
       end

@@ -81,15 +81,16 @@ module NimbleLetter
         habits = reading.slice(*HABITS)
         self.class.habit(habits)
         anew = file.headers != headers(import)
+        said = (import.reading.fetch("said", []) | habits.compact.keys) - habits.select { |_, way| way.nil? }.keys
         import.change!(
-          {reading: import.reading.slice(*HABITS, "headers").merge(file.reading, habits), state: "reading"},
+          {reading: import.reading.slice(*HABITS, "headers").merge(file.reading, habits, "said" => said), state: "reading"},
           version: version,
           now: @moment.now
         )
-        anew ? suggest(import) : import
+        anew ? suggest(import) : MatchColumns.new(import, @folder, @moment).settle
       end
 
-      # @return [Array<Hash>] header, samples, field and by, and in which ways it could be read as a date, an amount or a name
+      # @return [Array<Hash>] header, samples, field and by
       def columns(import)
         file = Files.open(import.path(@folder), import.format, import.reading)
         rows = file.each_row.first(SAMPLE).map(&:last)
@@ -101,13 +102,13 @@ module NimbleLetter
             header: header.to_s,
             samples: values.uniq.first(4).map { |value| value[0, 120] },
             field: match["field"],
-            by: match["by"],
-            orders: ways(:date, cells),
-            decimals: ways(:number, cells),
-            whole_names: values.any? { |value| Core::Importing::WholeName.unclear?(value) }
+            by: match["by"]
           }
         end
       end
+
+      # @return [Array<Hash>] name and sample of each encoding there is; none for a workbook, which says so itself
+      def encodings(import) = (import.format == "xlsx") ? [] : Files::TextEncoding.samples(import.path(@folder))
 
       # @return [Array<Hash>] number and cells of the first rows, of which one may name the columns; none where cards do
       def first_rows(import)
@@ -149,23 +150,14 @@ module NimbleLetter
         samples = file.headers.each_index.map { |i| rows.map { |cells| cells[i] }.compact.map(&:to_s) }
         matching =
           Core::Importing::ColumnMatching.new(
-            @moment.catalogue,
+            MatchColumns.catalogue(@moment),
             habits: (import.reading["header"] == Core::Importing::HeaderRow::NONE) ? {} : habits
           ).match(file.headers, samples)
-        ways = Core::Importing::Unclear.all(matching.each_with_index.map { |match, i| [field(match["field"]), rows.map { |row| row[i] }] })
-        settled = ways.select { |_, some| some.one? }.transform_values(&:first)
-        import.update(matching: matching, reading: import.reading.merge(settled, "headers" => file.headers.map(&:to_s)))
+        import.update(matching: matching, reading: import.reading.merge("headers" => file.headers.map(&:to_s)))
+        MatchColumns.new(import, @folder, @moment).settle
       end
 
       def habits = Records.db[:column_habits].select_hash(:header_fold, :field)
-
-      def field(key) = key && Core::Importing::Targets.find(key, @moment.catalogue)
-
-      # @return [Array<String>, nil] nil for what need not be asked
-      def ways(type, cells)
-        column = Core::Fields::Field.new(key: "person.any", label: "Any", type: type, uses: [])
-        Core::Importing::Unclear.of(column, cells)&.last&.then { |some| some unless some.empty? }
-      end
 
       def headers(import) = import.reading["headers"]
     end

@@ -16,7 +16,7 @@ module NimbleLetter
         raise Invalid.new("This file is taken in already.", code: :taken_in) unless TO_CHECK.include?(import.state)
 
         refuse_twice(import, options)
-        matching.each { |key| known!(key, moment) }
+        MatchColumns.new(import, folder, moment).say(matching, version: version)
         once = matching.compact - Core::Importing::ColumnMatching::SEVERAL
         twice = once.tally.find { |_, times| times > 1 }&.first
         raise Invalid.new("Two columns are meant for #{label(twice, moment)}.", at: "matching", hint: "Leave one of them out.") if twice
@@ -28,11 +28,10 @@ module NimbleLetter
           )
         end
 
-        ask(import, matching, folder, moment)
+        ask(import)
         Records.db.transaction do
           import.change!(
             {
-              matching: matching.map { |key| {"field" => key, "by" => "hand"} },
               choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
               state: "checking",
               counts: {},
@@ -40,7 +39,7 @@ module NimbleLetter
               rows: 0,
               problem: nil
             },
-            version: version,
+            version: import.version,
             now: moment.now
           )
           CheckImport.begin_anew(import)
@@ -94,14 +93,7 @@ module NimbleLetter
       end
       private_class_method :owners
 
-      def self.known!(key, moment)
-        return if key.nil? || Core::Importing::Targets.find(key, moment.catalogue)
-
-        raise Invalid.new("A column cannot be brought into #{key.to_s[0, 60].inspect}.", code: :unknown_field, at: "matching")
-      end
-      private_class_method :known!
-
-      def self.label(key, moment) = Core::Importing::Targets.find(key, moment.catalogue).label.downcase
+      def self.label(key, moment) = Core::Importing::Targets.find(key, MatchColumns.catalogue(moment)).label.downcase
       private_class_method :label
 
       # The same file again is nearly always a mistake; whoever means it can say so.
@@ -124,17 +116,10 @@ module NimbleLetter
       private_class_method :refuse_twice
 
       # Where a column could be read in two ways, somebody says which; nobody guesses.
-      def self.ask(import, matching, folder, moment)
-        rows = Files.open(import.path(folder), import.format, import.reading).each_row.first(ReceiveImport::SAMPLE).map(&:last)
-        columns = matching.each_with_index.filter_map do |key, i|
-          key && [Core::Importing::Targets.find(key, moment.catalogue), rows.map { |row| row[i] }]
-        end
-        Core::Importing::Unclear.all(columns).each do |reading, ways|
-          next if import.reading[reading] || ways.empty?
-
-          message, hint = Core::Importing::Unclear::QUESTIONS.fetch(reading)
-          raise Invalid.new(message, code: :"#{reading}_unclear", at: "reading.#{reading}", hint: hint)
-        end
+      def self.ask(import)
+        reading = import.reading.fetch("asks", {}).keys.find { |key| import.reading[key].nil? } or return
+        message, hint = Core::Importing::Unclear::QUESTIONS.fetch(reading)
+        raise Invalid.new(message, code: :"#{reading}_unclear", at: "reading.#{reading}", hint: hint)
       end
       private_class_method :ask
 

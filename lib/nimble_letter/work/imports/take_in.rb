@@ -12,6 +12,14 @@ module NimbleLetter
       def self.handled(import) = Records.db[:import_slices].where(import_id: import.id, done: true).sum(:rows).to_i
 
       # @param import [Records::Import]
+      # @return [Sequel::Dataset] of the people its rows were taken in for, those among them who were the same already
+      def self.people(import)
+        entries = Records::ChangeEntry.where(change_set_id: import.change_set_id).select(:person_id)
+        same = Records.db[:import_rows].where(import_id: import.id, verdict: "same").select(:person_id)
+        Records::Person.where(Sequel.|({Sequel[:people][:id] => entries}, {Sequel[:people][:id] => same}))
+      end
+
+      # @param import [Records::Import]
       def initialize(import, moment)
         @import, @moment = import, moment.because_of(import.change_set_id)
       end
@@ -88,8 +96,9 @@ module NimbleLetter
       def with_everybodys(values) = everybody.inject(values) { |all, (key, names)| all.merge(key => (all.fetch(key, []) + names).uniq) }
 
       def take(rows)
-        fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
         take_turns(rows)
+        rows = judged_again(rows)
+        fresh, known = rows.partition { |row| row[:person_id].nil? || (row[:verdict] == "doubtful" && choices["doubtful"] == "new") }
         marks = ImportMarks.new(rows.map { |row| row[:values] }, @moment)
         made = ImportNew.new(marks, @moment).make(fresh.map { |row| row[:values] })
         ImportUpdate.new(marks, @moment, fill_only: choices["update"] == "fill").apply(
@@ -98,6 +107,23 @@ module NimbleLetter
         )
         note(made)
         ImportNoes.new(@import, @moment).listed(rows.map { |row| row[:values] })
+      end
+
+      # Somebody, or another file, may have brought people in since this file was checked. Rows alike in this file stay apart, as checked.
+      def judged_again(rows)
+        fresh = rows.select { |row| row[:verdict] == "new" }
+        judge = ImportJudge.new(fresh.map { |row| row[:values] }, @moment)
+        found = fresh.to_h { |row| [row, judge.verdict(row[:values])] }.reject { |_, (verdict, _)| verdict == "new" }
+        made = Records::ChangeEntry.where(change_set_id: set_id, person_id: found.values.map { |_, id| id }).select_map(:person_id)
+        found.each { |row, (verdict, id, reason, changes)| note_verdict(row, verdict, id, reason, changes) unless made.include?(id) }
+        rows.select { |row| verdicts.include?(row[:verdict]) }
+      end
+
+      def note_verdict(row, verdict, id, reason, changes)
+        row.update(verdict: verdict, person_id: id)
+        changes &&= JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } })
+        noted = {verdict: verdict, person_id: id, changes: changes, **(reason ? {reason: reason} : {})}
+        Records.db[:import_rows].where(import_id: @import.id, number: row[:number]).update(noted)
       end
 
       # Clerks who bring in people need not wait for each other, only where a row says "no".
@@ -129,7 +155,9 @@ module NimbleLetter
         ImportNoes.new(@import, @moment).said(wanted)
         set = Records::ChangeSet[set_id]
         set.update(state: "done", total: set.entries_dataset.count, handled: slices.sum(:rows), ended_at: @moment.now)
-        import.update(state: "done", version: import.version + 1, updated_at: @moment.now)
+        verdicts = Records.db[:import_rows].where(import_id: import.id).group_and_count(:verdict).as_hash(:verdict, :count)
+        counts = (import.counts || {}).slice("partly").merge(verdicts)
+        import.update(state: "done", counts: counts, version: import.version + 1, updated_at: @moment.now)
         true
       end
     end

@@ -17,6 +17,7 @@ module NimbleLetter
         date: [Date],
         flag: [TrueClass]
       }.freeze
+      TURN = "make_columns"
       INDEXED = %i[choice number money date].freeze
 
       # @param owner [Records::Owner]
@@ -24,10 +25,17 @@ module NimbleLetter
         @owner = owner
       end
 
+      # One clerk at a time: the shape of a table is not changed by two at once.
       # @param field [Records::CustomField]
+      # @return [Boolean] false when another one is at it
       def call(field)
-        @owner.open { |db| add(db, field.table, field.column, field.type.to_sym) }
-        field.update(made: true)
+        Records::TakingTurns.with(TURN) do
+          unless field.refresh.made
+            @owner.open { |db| add(db, field.table, field.column, field.type.to_sym) }
+            field.update(made: true)
+          end
+          true
+        end || false
       end
 
       # The column, and its folded twin where the type is compared folded.

@@ -12,7 +12,6 @@ type Reading = { encoding?: string; delimiter?: string; sheet?: string; header?:
 type Question = 'order' | 'decimal' | 'name_order'
 const NEW_FIELD = 'new field'
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }
-const ENCODINGS = ['UTF-8', 'UTF-16LE', 'UTF-16BE', 'Windows-1252', 'ISO-8859-15', 'MacRoman']
 const ORDERS = { dmy: '03/04 is the 3rd of April', mdy: '03/04 is the 4th of March', ymd: 'the year comes first' }
 const BY: Record<string, string> = { habit: 'as last time', name: 'by its name', content: 'by what is in it', hand: 'chosen' }
 
@@ -27,18 +26,6 @@ function targets(file: File) {
     { words: 'Person', options: group('person') },
     { words: 'Company', options: group('company') },
   ]
-}
-
-/** What somebody has to say before the file can be read for certain, by the columns that ask for it. */
-function questions(file: File, matching: (string | null)[]) {
-  const type = (i: number) => file.targets?.find((one) => one.value === matching[i])?.type
-  const asked = (types: string[], ways: (column: File['columns'][number]) => string[]) =>
-    file.columns.some((column, i) => types.includes(type(i) ?? '') && ways(column).length > 1)
-  return {
-    order: asked(['date'], (column) => column.orders ?? []),
-    decimal: asked(['number', 'money'], (column) => column.decimals ?? []),
-    name_order: file.columns.some((column, i) => matching[i] === 'person.name' && column.whole_names),
-  }
 }
 
 /** The columns of a file and what each is meant for; how the file is read can be corrected. */
@@ -56,6 +43,18 @@ export function FileColumns({ file }: { file: File }) {
       ask(api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version, reading } })),
     { onSuccess: put },
   )
+  const match = useInTurn(
+    key,
+    file,
+    (matching: (string | null)[], version) =>
+      ask(api.PATCH('/api/imports/{id}', { params: { path: { id: file.id } }, body: { version, matching } })),
+    { onSuccess: put },
+  )
+  const bringInto = (i: number, field: string | null) => {
+    const next = matching.map((one, at) => (at === i ? field : one))
+    setMatching(next)
+    match.mutate(next)
+  }
   const anew = () => client.invalidateQueries({ queryKey: key })
   const check = useInTurn(
     key,
@@ -69,21 +68,20 @@ export function FileColumns({ file }: { file: File }) {
       ),
     { onSuccess: anew, onError: anew },
   )
-  const asks = questions(file, matching)
-  const unsaid = (Object.keys(asks) as Question[]).some((key) => asks[key] && !file.reading[key])
+  const unsaid = Object.keys(file.asks).some((key) => !file.reading[key as Question])
   const sameFile = check.error instanceof ApiProblem && check.error.code === 'same_file'
   const groups = targets(file)
   return (
     <>
-      {(read.error || check.error) && (
-        <ErrorNote error={read.error ?? check.error} retry={sameFile ? () => check.mutate(true) : undefined} />
+      {(read.error || match.error || check.error) && (
+        <ErrorNote error={read.error ?? match.error ?? check.error} retry={sameFile ? () => check.mutate(true) : undefined} />
       )}
       <div className="flex flex-wrap gap-x-5 gap-y-3 items-end mb-4">
         {file.format !== 'xlsx' && (
           <Pick
             label="Encoding"
             value={file.reading.encoding ?? ''}
-            options={ENCODINGS.map((one) => [one, one])}
+            options={(file.encodings ?? []).map((one) => [one.name, `${one.name}: ${one.sample}`])}
             onPick={(encoding) => read.mutate({ encoding })}
           />
         )}
@@ -117,11 +115,9 @@ export function FileColumns({ file }: { file: File }) {
             onPick={(header) => read.mutate({ header: Number(header) })}
           />
         )}
-        {asks.decimal && <Ask name="decimal" label="Numbers are written" file={file} options={NUMBERS} onPick={read.mutate} />}
-        {asks.order && <Ask name="order" label="Dates are written" file={file} options={ORDERS} onPick={read.mutate} />}
-        {asks.name_order && (
-          <Ask name="name_order" label="Names are written" file={file} options={NAME_ORDERS} onPick={read.mutate} />
-        )}
+        <Ask name="decimal" label="Numbers are written" file={file} options={NUMBERS} onPick={read.mutate} />
+        <Ask name="order" label="Dates are written" file={file} options={ORDERS} onPick={read.mutate} />
+        <Ask name="name_order" label="Names are written" file={file} options={NAME_ORDERS} onPick={read.mutate} />
       </div>
       <table className="plain w-full">
         <thead>
@@ -144,9 +140,7 @@ export function FileColumns({ file }: { file: File }) {
                   aria-label={`Bring ${column.header} into`}
                   value={matching[i] ?? ''}
                   onChange={(event) =>
-                    event.target.value === NEW_FIELD
-                      ? setMaking(i)
-                      : setMatching(matching.map((one, at) => (at === i ? event.target.value || null : one)))
+                    event.target.value === NEW_FIELD ? setMaking(i) : bringInto(i, event.target.value || null)
                   }
                 >
                   <option value="">leave out</option>
@@ -172,7 +166,7 @@ export function FileColumns({ file }: { file: File }) {
           header={file.columns[making]?.header ?? ''}
           onClose={() => setMaking(null)}
           onMade={(key) => {
-            setMatching(matching.map((one, at) => (at === making ? key : one)))
+            bringInto(making, key)
             setMaking(null)
           }}
         />
@@ -186,7 +180,7 @@ export function FileColumns({ file }: { file: File }) {
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={check.isPending || unsaid}
+          disabled={check.isPending || match.isPending || unsaid}
           onClick={() => check.mutate(false)}
         >
           Check every row
@@ -197,7 +191,7 @@ export function FileColumns({ file }: { file: File }) {
   )
 }
 
-/** A question that has to be answered: nothing is guessed. */
+/** How a file is read, where that is not the same for all: a question where the file does not answer it. Nothing is guessed. */
 function Ask({
   name,
   label,
@@ -212,6 +206,7 @@ function Ask({
   onPick: (reading: Reading) => void
 }) {
   const said = file.reading[name] ?? ''
+  if (!said && !file.asks[name]) return null
   return (
     <Pick
       label={said ? label : `${label}: say which`}

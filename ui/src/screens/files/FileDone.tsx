@@ -1,10 +1,12 @@
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link } from 'react-router'
-import type { Shape } from '../../api/client'
+import { api, ask, type Shape } from '../../api/client'
 import { useTakeBack } from '../../app/changes'
 import { number, plural } from '../../app/format'
 import { TakenBackWords } from '../../app/TakenBackWords'
 import { ErrorNote } from '../../parts/States'
+import { JoinDialog } from '../people/acting/JoinDialog'
+import { PeopleBehind } from '../people/behind/PeopleBehind'
 import { FileRows } from './FileRows'
 
 /** What became of a file, the rows that came back, and the way back. */
@@ -12,6 +14,11 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
   const [shown, setShown] = useState<Parameters<typeof FileRows>[0]['verdict'] | null>(null)
   const change = file.change
   const back = useTakeBack(change?.id ?? 0)
+  const [doing, setDoing] = useState<'show' | 'join' | null>(null)
+  const key = ['imports', file.id, 'people'] as const
+  const load = (cursor?: string) =>
+    ask(api.GET('/api/imports/{id}/people', { params: { path: { id: file.id }, query: cursor ? { cursor } : {} } }))
+  const people = useQuery({ queryKey: [...key, 'first'], queryFn: () => load() })
   const state = back.data?.state ?? change?.state
   const left =
     (file.counts.refused ?? 0) +
@@ -59,9 +66,16 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
       )}
       {back.error && <ErrorNote error={back.error} />}
       <div className="flex gap-3">
-        <Link to="/people" className="btn btn-sm btn-primary">
-          To the people
-        </Link>
+        {people.data?.chosen && (
+          <>
+            <button type="button" className="btn btn-sm btn-primary" onClick={() => setDoing('join')}>
+              Add them to a sequence…
+            </button>
+            <button type="button" className="btn btn-sm btn-plain" onClick={() => setDoing('show')}>
+              Show the people
+            </button>
+          </>
+        )}
         {change && state === 'done' && (
           <button type="button" className="btn btn-sm btn-plain" disabled={back.isPending} onClick={() => back.mutate()}>
             Take it all back
@@ -69,6 +83,10 @@ export function FileDone({ file }: { file: Shape<'Import'> }) {
         )}
         {state === 'undoing' && <span className="muted">Being taken back…</span>}
       </div>
+      {doing === 'show' && <PeopleBehind title={file.file_name} queryKey={[...key]} load={load} onClose={() => setDoing(null)} />}
+      {doing === 'join' && people.data?.chosen && (
+        <JoinDialog people={people.data.chosen} title={file.file_name} onClose={() => setDoing(null)} />
+      )}
     </div>
   )
 }

@@ -23,8 +23,12 @@ module NimbleLetter
           end
 
           app.patch "/api/imports/:id" do
-            import =
-              receiving.read_again(fetch_record(Records::Import, params[:id], "file"), input.fetch(:reading), version: input[:version])
+            import = fetch_record(Records::Import, params[:id], "file")
+            if input[:matching]
+              Work::MatchColumns.new(import, settings.imports, moment).say(input[:matching], version: input[:version])
+            else
+              receiving.read_again(import, input.fetch(:reading, {}), version: input[:version])
+            end
             json(ImportJson.write(import, receiving, moment))
           end
 
@@ -58,6 +62,11 @@ module NimbleLetter
             content_type "text/csv; charset=utf-8"
             attachment("refused-#{import.id}.csv")
             file
+          end
+
+          app.get "/api/imports/:id/people" do
+            import = fetch_record(Records::Import, params[:id], "file")
+            json(PersonRows.page(Work::TakeIn.people(import), moment: moment, cursor: params["cursor"]))
           end
 
           app.post "/api/people/export" do

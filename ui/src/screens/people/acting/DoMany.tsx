@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { useTellChange } from '../../../app/changes'
@@ -7,9 +7,9 @@ import { MenuList } from '../../../parts/MenuList'
 import { Modal } from '../../../parts/Modal'
 import { Popover } from '../../../parts/Popover'
 import { ErrorNote } from '../../../parts/States'
-import { AddPeople } from '../../sequences/members/AddPeople'
 import type { View } from '../table/usePeople'
 import { ActFields } from './ActFields'
+import { JoinDialog } from './JoinDialog'
 import { saveExport } from './saveExport'
 
 type Kind = Shape<'Act'>['kind'] | 'join' | 'csv' | 'xlsx' | 'vcard'
@@ -23,7 +23,7 @@ const ACTS: { value: Kind; words: string }[] = [
   { value: 'field', words: 'Set a field' },
   { value: 'consent', words: 'Note consent' },
   { value: 'do_not_mail', words: 'Do not mail' },
-  { value: 'join', words: 'Add to a sequence that runs' },
+  { value: 'join', words: 'Add to a sequence' },
   { value: 'csv', words: 'Export as CSV' },
   { value: 'xlsx', words: 'Export as XLSX' },
   { value: 'vcard', words: 'Export as vCard' },
@@ -141,38 +141,4 @@ function ActDialog({
       </form>
     </Modal>
   )
-}
-
-/** Which sequence that runs or is paused the people chosen join; the numbers are read back there. */
-function JoinDialog({ people, onClose }: { people: Shape<'Chosen'>; onClose: () => void }) {
-  const [sequence, setSequence] = useState<{ id: number; name: string } | null>(null)
-  const { data } = useQuery({ queryKey: ['sequences'], queryFn: async () => (await ask(api.GET('/api/sequences'))).sequences })
-  const open = data?.filter((one) => ['running', 'paused'].includes(one.state)) ?? []
-  if (sequence) return <AddPeople sequence={sequence} audience={audienceOf(people)} onClose={onClose} />
-  return (
-    <Modal title="Add to which sequence?" onClose={onClose}>
-      {data && open.length === 0 && <p>No sequence runs at present.</p>}
-      {people.words && (
-        <p>A quick search is for looking. Choose the people in the table, or say whom you mean in the sentence.</p>
-      )}
-      {!people.words && (
-        <MenuList
-          className="w-full"
-          items={open.map((one) => ({ value: one.id, words: one.name }))}
-          onPick={(id) => setSequence(open.find((one) => one.id === id) ?? null)}
-        />
-      )}
-      <div className="text-right mt-4">
-        <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
-          Not now
-        </button>
-      </div>
-    </Modal>
-  )
-}
-
-/** People that were chosen as an audience. */
-export function audienceOf(people: Shape<'Chosen'>): Shape<'Audience'> {
-  if (people.ids) return { people: people.ids }
-  return people.audience ?? { condition: people.condition ?? {} }
 }
