@@ -116,7 +116,7 @@ module NimbleLetter
 
       # RFC 6350 6.2.2: family, given, additional, prefixes. The additional ones are given names too.
       def names(card)
-        family, given, more, prefix = (card["N"]&.first&.lists || []).map { |list| list.join(" ").squeeze(" ").strip }
+        family, given, more, prefix = (card["N"]&.first&.lists || []).map { |list| list.map(&:strip).reject(&:empty?).join(" ") }
         given = [given, more].reject { |part| part.to_s.empty? }.join(" ")
         if given.empty? && family.to_s.empty?
           split = Core::Importing::WholeName.split(one(card, "FN").to_s, "given_first") || {}

@@ -64,7 +64,7 @@ module NimbleLetter
       private_class_method :one
 
       # RFC 6350 3.4
-      def self.escaped(value) = value.to_s.gsub(/[\\,;]/) { |mark| "\\#{mark}" }.gsub(/\r?\n/, "\\n")
+      def self.escaped(value) = value.to_s.gsub(/[\\,;]/) { |mark| "\\#{mark}" }.gsub(/\r\n?|\n/, "\\n")
       private_class_method :escaped
 
       # A long line goes on in the next after a space, never inside of a letter.

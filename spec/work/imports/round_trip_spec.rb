@@ -14,7 +14,7 @@ RSpec.describe "an export that is brought in again", :own_fields do
       .select { |key| Records::FieldCatalogue.current[key]&.for?(:column) }
   end
   let(:odd) {
-    ["=1+1", "'=2", "''@x", "-3+cmd", "two, words; and | more", "say \"so\"", "Ångström", "\\n, back\\slash", "+44 1632 960 101"]
+    ["=1+1", "'=2", "''@x", "-3+cmd", "two, words; and | more", "say \"so\"", "Ångström", "\\n, back\\slash", "+44 1632 960 101", "two  spaces"]
   }
 
   before do
@@ -51,7 +51,7 @@ RSpec.describe "an export that is brought in again", :own_fields do
 
   def own_values(person, n)
     values = {"text" => "#{odd[n]} x", "number" => BigDecimal("1234.#{n}23"), "money" => 123_450 + n, "date" => Date.new(2024, 2, 29),
-              "flag" => n.even?, "long_text" => "#{odd[n]}\nand\tmore", "link" => "https://a.example/?q=#{n};b"}
+              "flag" => n.even?, "long_text" => "#{odd[n]}\nand\tmore  twice\n\n  - end", "link" => "https://a.example/?q=#{n};b"}
     own = Records::FieldCatalogue.current.select { |field| field.custom? && field.table == :people }
     columns = own.to_h do |field|
       value = case field.type

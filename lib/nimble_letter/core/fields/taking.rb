@@ -73,7 +73,7 @@ module NimbleLetter
         end
 
         def long_text(field, given)
-          words = given.to_s.scrub("").delete("\0").strip
+          words = given.to_s.scrub("").delete("\0").gsub(/\r\n?/, "\n").strip
           text(field, words, LONG_TEXT)
           words.empty? ? nil : words
         end

@@ -1,26 +1,13 @@
 # frozen_string_literal: true
 
-require "mail"
-
 module NimbleLetter
   module Post
-    # The header of a message, in the order in which its fields are set. Short plain lines are written here; whatever has to be encoded or
-    # folded (RFC 2047, RFC 5322 2.2.3) is left to the mail library, which takes ten times as long.
+    # The header of a message, in the order in which its fields are set, encoded and folded by Files::MailHeader.
     class Headers
-      SHORT = 76
-      PLAIN = /\A[\x21-\x7e](?:[\x20-\x7e]*[\x21-\x7e])?\z/
-      # A name that needs no quotes and no encoding (RFC 5322 3.2.3, atoms).
-      ATOMS = /\A[A-Za-z0-9'-]+(?: [A-Za-z0-9'-]+)*\z/
-
       # @param name [String]
       # @param address [String] as it goes on the wire
       # @return [String]
-      def self.address(name, address)
-        name = name.to_s.gsub(/[[:cntrl:]]+/, " ")
-        return "#{name} <#{address}>" if name.match?(ATOMS)
-
-        Mail::Address.new.tap { |made| made.address, made.display_name = address, name }.format
-      end
+      def self.address(name, address) = Files::MailHeader.address(name, address)
 
       # @param fields [Hash{String=>String}]
       def initialize(fields)
@@ -37,15 +24,7 @@ module NimbleLetter
       def [](name) = @fields[name]
 
       # @return [String] with CRLF line ends
-      def encoded = @fields.map { |name, value| line(name, value.to_s) }.join
-
-      private
-
-      def line(name, value)
-        return "#{name}: #{value}\r\n" if name.length + value.length < SHORT && value.match?(PLAIN)
-
-        Mail::Field.new(name, value, "UTF-8").encoded
-      end
+      def encoded = @fields.map { |name, value| Files::MailHeader.line(name, value.to_s) }.join
     end
   end
 end

@@ -53,9 +53,9 @@ module NimbleLetter
       def self.file_header(file)
         plain = file.name.gsub(OTHERS, LETTERS).unicode_normalize(:nfkd).gsub(/\p{Mn}/, "").gsub(/[^\w.() -]/, "_")
         encoded = ERB::Util.url_encode(file.name)
-        words = file.name.ascii_only? ? plain : Mail::Encodings.b_value_encode(file.name, "UTF-8")
-        "Content-Type: #{file.mime};\r\n name=\"#{words.gsub(/\s*\r?\n\s*/, " ")}\"\r\n" \
-          "Content-Disposition: attachment; filename=\"#{plain}\"; filename*=UTF-8''" \
+        words = file.name.ascii_only? ? plain : Files::MailHeader.words(file.name).gsub(" ", "\r\n ")
+        "Content-Type: #{file.mime};\r\n name=\"#{words}\"\r\n" \
+          "Content-Disposition: attachment;\r\n filename=\"#{plain}\";\r\n filename*=UTF-8''" \
           "#{encoded}\r\nContent-Transfer-Encoding: base64\r\n"
       end
       private_class_method :file_header

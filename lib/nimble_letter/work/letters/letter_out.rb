@@ -85,7 +85,8 @@ module NimbleLetter
         @letter.attachments.each { |file| mail.add_file(filename: file.name, content: file.data) }
         mail.date = @moment.now
         mail.header["X-Unsent"] = "1"
-        mail.encoded
+        subject = Files::MailHeader.line("Subject", line(merged.subject))
+        mail.encoded.sub(/^Subject:.*?\r\n(?![ \t])/m) { subject }
       end
     end
   end

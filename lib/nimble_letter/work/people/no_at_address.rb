@@ -15,8 +15,10 @@ module NimbleLetter
       class << self
         # @param folds [Array<String, nil>] addresses, folded, before and after the change
         def follow(folds, moment)
-          Records::AddressTurns.take(folds)
-          Records::SameAddress.keys(folds).each_slice(SLICE) { |some| follow_some(some, moment) }
+          Records.db.transaction do
+            Records::AddressTurns.take(folds)
+            Records::SameAddress.keys(folds).each_slice(SLICE) { |some| follow_some(some, moment) }
+          end
         end
 
         # @param keys [Array<String>] addresses, see Records::SameAddress
