@@ -22,7 +22,7 @@ RSpec.describe NimbleLetter::Files::MailHeader do
   end
 
   it "has names before addresses likewise" do
-    ["Ana Lark", "Lark, Ana", "Jürgen Müller-Lüdenscheidt von und zu Hohenstaufenbergsdörfer", "田中太郎" * 12, "Ana \"Bo\" <x>"].each do |name|
+    ["Ana Lark", "Lark, Ana", "A \"B\" <x>", "Jürgen Müller-Lüdenscheidt von und zu Hohenstaufenbergsdörfer", "田中太郎" * 12].each do |name|
       field = described_class.line("To", described_class.address(name, "ana@x.example"))
       expect(line_lengths(field).max).to be <= 78
       to = Mail.new("#{field}\r\n")[:to].addrs.first
