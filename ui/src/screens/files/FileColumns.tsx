@@ -10,6 +10,8 @@ import { NewField } from '../settings/OwnFields'
 type File = Shape<'Import'>
 type Reading = { encoding?: string; delimiter?: string; sheet?: string; header?: number } & Partial<Record<Question, string>>
 type Question = 'order' | 'decimal' | 'name_order'
+/** What fits beside the arrow of a choice. */
+const SHOWN = 42
 const NEW_FIELD = 'new field'
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }
 const ORDERS = { dmy: '03/04 is the 3rd of April', mdy: '03/04 is the 4th of March', ymd: 'the year comes first' }
@@ -241,7 +243,7 @@ function Pick({
       >
         {options.map(([key, words]) => (
           <option key={key} value={key}>
-            {words}
+            {words && words.length > SHOWN ? `${words.slice(0, SHOWN)}…` : words}
           </option>
         ))}
       </select>
