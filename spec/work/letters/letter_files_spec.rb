@@ -88,10 +88,34 @@ RSpec.describe "a letter as a file" do
     wanted = ["Dear all", "[Only for everyone who is a client:]", "Ten per cent off", "[For everybody else:]", "Come and see",
       "[For everybody again:]", "Yours"]
     %w[md html eml].each do |format|
-      read = back(format).document(:body).summary
+      read = (made = back(format)).document(:body).summary
+      expect(made.document(:body).conditions).to eq([Core::Letters::FileMarks::NOBODY]), format
+      to_all = said_to_all(made)
+      expect([to_all & wanted, to_all & ["Dear all", "Yours"]]).to eq([["Dear all", "Yours"]] * 2), format
+      expect(Work::LetterChecks.new(made, moment).blocking.map(&:code).tally["mark_of_a_file"]).to eq(3), format
       expect(wanted.map { |words| read.index(words) }).to eq(wanted.filter_map { |words| read.index(words) }.sort), "#{format}: #{read}"
     end
     expect(back("json").body).to eq(letter.refresh.body)
+  end
+
+  # @return [Array<String>] paragraphs that everybody has
+  def said_to_all(made) =
+    made.document(:body).blocks.reject { |block| block["type"] == "conditional" }.map { |block| block.dig("content", 0, "text") }
+
+  it "says what cannot go along: for people to choose by, and in the file" do
+    asked = {"field" => "person.city", "is" => "empty"}
+    conditional = {"type" => "conditional", "attrs" => {"condition" => asked},
+                   "content" => Array.new(2) { {"type" => "side", "content" => [para("x")]} }}
+    button = {"type" => "button", "attrs" => {"href" => words("https://a.example")}, "content" => words("Go")}
+    dated = {"type" => "mergeField", "attrs" => {"field" => "today.date", "form" => "long"}}
+    Work::WriteLetter.new(moment).change(letter, {version: 1, body: doc(conditional, conditional, button, para(dated))})
+    taken = Work::LetterOut.new(letter.refresh, moment, base_url: "https://a.example")
+    said = ["the conditions of 2 parts, which come back for nobody until you say for whom they are", "how one field is written",
+      "the look of one button, which is a link", "its language"]
+    expect(%w[json md html eml].map { |format| taken.left_out(format) }).to eq([[], said, said, said])
+    expect(taken.file("md")).to include("left_out: #{JSON.generate(said.join("; "))}")
+    expect(taken.file("html")).to include("<!-- Left out: #{said.join("; ")} -->")
+    expect(Mail.new(taken.file("eml")).header["X-Left-Out"].to_s).to eq(said.join("; "))
   end
 
   it "takes its files along as JSON and as a message, and says of the others that it cannot" do
@@ -99,8 +123,8 @@ RSpec.describe "a letter as a file" do
     %w[json eml].each do |format|
       expect(back(format).attachments.map { |file| [file.name, file.data] }).to eq([["Prüfung Größe.pdf", "%PDF-1.4 felt"]]), format
     end
-    expect(out("md")).to include("left_out: \"the file Prüfung Größe.pdf\"")
-    expect(out("html")).to include("<!-- Left out: the file Prüfung Größe.pdf -->")
+    %w[md html].each { |format| expect(out(format)).to match(/[Ll]eft.out: .*; the file Prüfung Größe.pdf/) }
+    expect(out("eml")).not_to match(/Left-Out: .*file/)
     broken = JSON.parse(out("json")).merge("attachments" => [{"name" => "x.pdf", "data" => "???"}])
     expect { back("json", JSON.generate(broken)) }.to raise_error(Invalid, /goes with this letter is broken/)
   end

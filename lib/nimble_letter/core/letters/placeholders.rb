@@ -20,12 +20,12 @@ module NimbleLetter
         # Both sides, each with a mark in front of it, and one where they end.
         def side(node)
           first, other = node["content"].map { |side| (side["content"] || NONE).flat_map { |child| block(child) } }
-          marked = [mark("Only for #{@say.call(node["attrs"]["condition"])}:"), *first]
-          marked += [mark("For everybody else:"), *other] if other&.any?
-          marked << mark("For everybody again:")
+          marked = [mark(FileMarks.begins(@say.call(node["attrs"]["condition"]))), *first]
+          marked += [mark(FileMarks.goes_on), *other] if other&.any?
+          marked << mark(FileMarks.ends)
         end
 
-        def mark(words) = Block.new(:paragraph, [Run.new(:text, "[#{words}]", nil, %w[bold])], NONE, NO_ATTRS)
+        def mark(words) = Block.new(:paragraph, [Run.new(:text, words, nil, %w[bold])], NONE, NO_ATTRS)
 
         def field_run(node)
           attrs = node["attrs"]

@@ -71,12 +71,12 @@ module NimbleLetter
         {
           name: title,
           subject: one_line(mail.subject.to_s),
-          body: page ? @reader.read(page) : document(mail.words),
+          body: held(page ? @reader.read(page) : document(mail.words)),
           manner: page&.match?(/<(table|img)\b/i) ? "designed" : "plain"
         }
       end
 
-      def html(text, title) = {name: title, subject: one_line(@reader.title(text)), body: @reader.read(text)}
+      def html(text, title) = {name: title, subject: one_line(@reader.title(text)), body: held(@reader.read(text))}
 
       def markdown(text, title)
         found = text.match(FRONT)
@@ -89,13 +89,16 @@ module NimbleLetter
           name: said.fetch("title", title),
           subject: one_line(said.fetch("subject", "")),
           preview: one_line(said.fetch("preview", "")),
-          body: @reader.read(html_of(body))
+          body: held(@reader.read(html_of(body)))
         }
       rescue JSON::ParserError
         raise Invalid.new("The lines at the top of this file cannot be read.", code: :not_a_letter)
       end
 
       private
+
+      # What the file says is for some people only is never for all.
+      def held(body) = Core::Letters::FileMarks.hold(body)
 
       def document(words) = Core::Letters::Document.from_text(words.delete("\r"), catalogue: @moment.catalogue).to_h
 

@@ -33,6 +33,12 @@ module NimbleLetter
         end
       end
 
+      # @return [Array<String>] what cannot go along in this format, in words
+      def left_out(format)
+        documents = Records::Letter::PARTS.map { |part| @letter.document(part) }
+        Core::Letters::LeftOut.of(documents, format, language: @letter.language, attachments: @letter.attachments.map(&:name))
+      end
+
       private
 
       def whole
@@ -58,7 +64,7 @@ module NimbleLetter
 
       def markdown
         picture = ->(id) { Records::Picture.without_data.first(id: id)&.then { |one| "#{@base_url}#{one.path}" } }
-        front = {title: @letter.name, subject: line(merged.subject), preview: line(merged.preview), left_out: left_out}.compact
+        front = {title: @letter.name, subject: line(merged.subject), preview: line(merged.preview), left_out: said("md")}.compact
         lines = front.map { |name, value| "#{name}: #{JSON.generate(value)}\n" }.join
         "---\n#{lines}---\n\n#{Core::Letters::MarkdownWriter.new(picture: picture).write(merged)}"
       end
@@ -69,13 +75,9 @@ module NimbleLetter
 
       def page = setting.html(merged, nil, foot: nil)
 
-      def html = left_out ? "#{page}\n<!-- Left out: #{left_out.gsub("--", "- -")} -->\n" : page
+      def html = said("html") ? "#{page}\n<!-- Left out: #{said("html").gsub("--", "- -")} -->\n" : page
 
-      # @return [String, nil] what goes with the letter and cannot go with a text
-      def left_out
-        names = @letter.attachments.map(&:name)
-        "the #{(names.size == 1) ? "file" : "files"} #{names.join(", ")}" if names.any?
-      end
+      def said(format) = left_out(format).then { |lost| lost.join("; ") if lost.any? }
 
       def message
         mail = Mail.new(charset: "UTF-8")
@@ -85,6 +87,7 @@ module NimbleLetter
         @letter.attachments.each { |file| mail.add_file(filename: file.name, content: file.data) }
         mail.date = @moment.now
         mail.header["X-Unsent"] = "1"
+        mail.header["X-Left-Out"] = said("eml") if said("eml")
         subject = Files::MailHeader.line("Subject", line(merged.subject))
         mail.encoded.sub(/^Subject:.*?\r\n(?![ \t])/m) { subject }
       end

@@ -11,7 +11,7 @@ module NimbleLetter
 
           # @param given [Given]
           # @return [Array<Advice>]
-          def self.call(given) = links(given) + buttons(given) + pictures(given)
+          def self.call(given) = links(given) + buttons(given) + pictures(given) + marks(given)
 
           def self.links(given)
             given.body.each_node.select { |node| node["type"] == "text" && linked?(node) && node["text"].strip.match?(HERE) }.map do |node|
@@ -27,6 +27,21 @@ module NimbleLetter
 
           def self.linked?(node) = (node["marks"] || []).any? { |mark| mark["type"] == "link" }
           private_class_method :linked?
+
+          # What a file said is for some people only is for nobody until somebody says for whom; its marks are no words to send.
+          def self.marks(given)
+            given.texts.flat_map { |text| text.each_node.to_a }.select { |node| FileMarks.mark?(node) }.map do |node|
+              words = Summary.of(node, given.catalogue).strip
+              Checks.advice(
+                "mark_of_a_file",
+                "“#{words}” is the mark of a file.",
+                "Say for whom this part is, then take the line out. Until then nobody gets the part.",
+                excerpt: words,
+                blocking: true
+              )
+            end
+          end
+          private_class_method :marks
 
           def self.buttons(given)
             given.texts.flat_map { |text| text.each_node.to_a }.select { |node| node["type"] == "button" }.flat_map do |node|

@@ -89,6 +89,10 @@ module NimbleLetter
             content
           end
 
+          app.get "/api/letters/:id/left-out" do
+            json(left_out: Work::LetterOut.new(letter, moment, base_url: settings.public_url).left_out(params["format"]))
+          end
+
           app.post("/api/letters/:id/attachments") do
             Work::TakeAttachment.new(letter, moment).call(request.body, name: params["name"])
             json({attachments: LetterJson.attachments(letter)}, 201)

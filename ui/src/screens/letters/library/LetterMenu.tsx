@@ -1,17 +1,19 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import { useWriteAgain } from '../../results/WriteAgain'
 import type { Draft } from '../saving/draft'
+import { type Format, saveLetter, TakeOut } from './TakeOut'
 
 const FORMATS = [
   { value: 'json', words: 'Take out as JSON: all of it' },
-  // Text for some people stands between marks in these three, since they know no conditions.
-  { value: 'eml', words: 'Take out as a message (.eml), its files with it' },
-  { value: 'html', words: 'Take out as HTML, without its files' },
-  { value: 'md', words: 'Take out as Markdown, without its files' },
+  // These three are text for other programs; TakeOut says what they cannot carry.
+  { value: 'eml', words: 'Take out as a message (.eml)' },
+  { value: 'html', words: 'Take out as HTML' },
+  { value: 'md', words: 'Take out as Markdown' },
 ] as const
 
 /** Makes a copy and goes there. */
@@ -32,6 +34,7 @@ export function useCopy(letterId: number) {
 export function LetterMenu({ letter, onChange }: { letter: Shape<'Letter'>; onChange: (draft: Draft) => void }) {
   const copy = useCopy(letter.id)
   const again = useWriteAgain()
+  const [taking, setTaking] = useState<Format | null>(null)
   type Act = 'copy' | 'archive' | 'again' | (typeof FORMATS)[number]['value']
   const items: { value: Act; words: string }[] = [
     { value: 'copy', words: 'Copy' },
@@ -40,19 +43,23 @@ export function LetterMenu({ letter, onChange }: { letter: Shape<'Letter'>; onCh
     ...FORMATS,
   ]
   return (
-    <Popover words="More" label="More" className="btn btn-sm btn-plain">
-      {(shut) => (
-        <MenuList
-          items={items}
-          onPick={(act) => {
-            shut()
-            if (act === 'copy') copy.mutate()
-            else if (act === 'again') again.mutate({ letter: letter.id })
-            else if (act === 'archive') onChange({ archived: !letter.archived })
-            else window.location.assign(`/api/letters/${letter.id}/file?format=${act}`)
-          }}
-        />
-      )}
-    </Popover>
+    <>
+      {taking && <TakeOut letterId={letter.id} format={taking} onClose={() => setTaking(null)} />}
+      <Popover words="More" label="More" className="btn btn-sm btn-plain">
+        {(shut) => (
+          <MenuList
+            items={items}
+            onPick={(act) => {
+              shut()
+              if (act === 'copy') copy.mutate()
+              else if (act === 'again') again.mutate({ letter: letter.id })
+              else if (act === 'archive') onChange({ archived: !letter.archived })
+              else if (act === 'json') saveLetter(letter.id, act)
+              else setTaking(act)
+            }}
+          />
+        )}
+      </Popover>
+    </>
   )
 }
