@@ -54,7 +54,7 @@ module NimbleLetter
           address_failed: false
         }
         values.each { |key, value| (field = @fields[key]) && row[field.column] = RecordState.to_column(field, value) }
-        row[:consent_on] ||= @moment.today if values.key?("person.consent")
+        row[:consent_on] ||= @moment.today unless row[:consent] == "unknown"
         row[:time_zone] ||= zone(row[:country])
         row = Records::Person.with_folds(row, company_name: company&.[](:name), custom: @own)
         row[:address_blocked] = blocked.include?(row[@address]) || blocked.include?(row[:domain_fold])
