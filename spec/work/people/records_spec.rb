@@ -321,9 +321,15 @@ end
 
 RSpec.describe "a field of the firm's own", :processes do
   after do
-    if Records.db.schema(:people, reload: true).any? { |name, _| name == :x_shoe_size }
-      TestDatabase.owner.open { |db| db.drop_column(:people, :x_shoe_size) }
-    end
+    own = Records.db.schema(:people, reload: true).map(&:first).grep(/\Ax_(?:shoe|quick)/)
+    TestDatabase.owner.open { |db| own.each { |name| db.drop_column(:people, name) } } if own.any?
+  end
+
+  it "is made once, however many are asked for at a time and however many clerks are at it" do
+    fields = Array.new(8) { |n| Work::OwnField.make({label: "Quick #{n}", type: "text"}, moment: moment) }
+    Array.new(3) { Thread.new { Work::Clerk.new("nowhere", TestDatabase.owner).finish(now) } }.each(&:join)
+    expect([Records::SetAside.select_map(:detail), fields.map { |field| field.refresh.made }.uniq]).to eq([[], [true]])
+    expect(Records.db.schema(:people, reload: true).map(&:first)).to include(*fields.map(&:column))
   end
 
   it "works everywhere at once, is renamed, and is retired without breaking anything" do
