@@ -10,7 +10,7 @@ module NimbleLetter
       def self.around(set, moment)
         opened = reopen(set, moment)
         result = yield
-        Standing.bring_back(may_go_on(set).select_map(:id), moment)
+        Standing.bring_back(may_go_on(set, opened).select_map(:id), moment)
         # Nobody may have come back after all.
         opened.each { |id| Ending.check(id, at: moment.now) }
         result
@@ -24,17 +24,25 @@ module NimbleLetter
       def self.out_by_undone(set)
         at = Records::SameAddress.column
         addresses = Records::Person.where(id: set.entries_dataset.select(:person_id)).select(at)
-        undone = Records::ChangeSet.where(state: "undone").select(:id)
-        others = {left_set: undone, state: "left", person_id: Records::Person.where(at => addresses).select(Sequel[:people][:id])}
+        others = {left_set: undone_sets, state: "left", person_id: Records::Person.where(at => addresses).select(Sequel[:people][:id])}
         Records::Member.where(Sequel.|({id: out_by(set).select(:id)}, {id: Records::Member.where(others).select(:id)}))
       end
 
-      # Those who left because of a "no", at any record with that address, and may be written to now.
-      def self.may_go_on(set)
+      # Those who left because of a "no", at any record with that address, and may be written to now; and in sequences that open again,
+      # those whose act was undone while these had ended.
+      # @param opened [Array<Integer>] sequences
+      def self.may_go_on(set, opened)
         free = Records::Person.kept.where(no_at_address: false, address_blocked: false)
-        out_by_undone(set).where(left_reason: NoAtAddress::REASON, person_id: free.select(Sequel[:people][:id]))
+        said = out_by_undone(set).where(left_reason: NoAtAddress::REASON)
+        # A membership may have gone back to a record that this act did not put in the bin.
+        because = Sequel.|({left_set: undone_sets}, {left_set: set.id, left_reason: "in_the_bin"})
+        waiting = Records::Member.where(because).where(state: "left", sequence_id: opened)
+        Records::Member.where(Sequel.|({id: said.select(:id)}, {id: waiting.select(:id)})).where(person_id: free.select(Sequel[:people][:id]))
       end
       private_class_method :may_go_on
+
+      def self.undone_sets = Records::ChangeSet.where(state: "undone").select(:id)
+      private_class_method :undone_sets
 
       # @return [Array<Integer>] sequences that go on
       def self.reopen(set, moment)

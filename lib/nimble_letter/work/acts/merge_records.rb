@@ -42,6 +42,7 @@ module NimbleLetter
               }
             )
           end
+          begin_set
           @state = RecordState.new(@moment)
           keys = parts
           @held = @state.read([@kept.id], keys).fetch(@kept.id)
@@ -140,7 +141,7 @@ module NimbleLetter
         plan = @moment.plan_of(pair.first.sequence_id, pair.first.plan)
         order = plan.all.map(&:id)
         less_far = pair.reverse.min_by { |member| order.index(member.step_id) || order.size }
-        Leaving.call(less_far, "merged", at: @moment.now, account_id: @moment.account&.id)
+        Leaving.call(less_far, "merged", at: @moment.now, account_id: @moment.account&.id, cause: @moment.cause)
         @ended << less_far.id
       end
 
@@ -150,6 +151,23 @@ module NimbleLetter
           more = Records.db[table].where(person_id: @gone.id).select_map(column)
           Records.db[table].insert_ignore.import([:person_id, column], more.map { |id| [@kept.id, id] }) if more.any?
         end
+      end
+
+      # First of all: whoever leaves a sequence by the merge, since a "no" of one record is now one of the other, comes back with its undo.
+      def begin_set
+        @set =
+          Records::ChangeSet.create(
+            kind: "merge",
+            words: "Merged #{@gone.name} into #{@kept.name}"[0, 300],
+            act: {},
+            state: "done",
+            total: 2,
+            handled: 2,
+            account_id: @moment.account&.id,
+            created_at: @moment.now,
+            ended_at: @moment.now
+          )
+        @moment = @moment.because_of(@set.id)
       end
 
       # @param moved [Array] rows and memberships, as #move gives them
@@ -166,22 +184,11 @@ module NimbleLetter
           fills: move_fills,
           picked: @picked
         }
-        set =
-          Records::ChangeSet.create(
-            kind: "merge",
-            words: "Merged #{@gone.name} into #{@kept.name}"[0, 300],
-            act: act,
-            state: "done",
-            total: 2,
-            handled: 2,
-            account_id: @moment.account&.id,
-            created_at: @moment.now,
-            ended_at: @moment.now
-          )
+        @set.update(act: act)
         before, after = changed.map { |values| JSON.generate(values) }
-        Records::ChangeEntry.insert(change_set_id: set.id, person_id: @kept.id, state: "done", before: before, after: after)
+        Records::ChangeEntry.insert(change_set_id: @set.id, person_id: @kept.id, state: "done", before: before, after: after)
         before, after = [false, true].map { |binned| JSON.generate(RecordState::BIN => binned) }
-        Records::ChangeEntry.insert(change_set_id: set.id, person_id: @gone.id, state: "done", before: before, after: after)
+        Records::ChangeEntry.insert(change_set_id: @set.id, person_id: @gone.id, state: "done", before: before, after: after)
         Records.db[:events].insert(
           kind: "merged",
           person_id: @kept.id,
@@ -189,7 +196,7 @@ module NimbleLetter
           account_id: @moment.account&.id,
           data: JSON.generate(words: @gone.name)
         )
-        set
+        @set
       end
     end
   end

@@ -43,7 +43,7 @@ module NimbleLetter
       # @return [Integer] those of them who are in it again; nobody who joined anew since
       def bring_back(numbers)
         members = lock(numbers)
-        newest = newest(members.map(&:person_id))
+        newest = newest(members.map(&:person_id), numbers)
         back = members.select { |member| member.state == "left" && newest[member.person_id].id == member.id }
         back.each { |member| set(member, write(member).merge("state" => "active", "left_reason" => nil)) }
         back.size
@@ -59,7 +59,11 @@ module NimbleLetter
 
       private
 
-      def newest(ids) = Records::Member.where(sequence_id: @sequence_id, person_id: ids).order(:round).as_hash(:person_id)
+      # @param besides [Array<Integer>] memberships to reckon with although a merge ended them for another one of the same person
+      def newest(ids, besides = [])
+        counts = Sequel.|({left_reason: nil}, Sequel.~(left_reason: "merged"), {id: besides})
+        Records::Member.where(sequence_id: @sequence_id, person_id: ids).where(counts).order(:round).as_hash(:person_id)
+      end
 
       def lock(numbers) = Records::Member.where(id: numbers).order(:id).for_update.all
 
