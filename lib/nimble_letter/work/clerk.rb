@@ -54,7 +54,7 @@ module NimbleLetter
           next false if import.state == "taking_in" && (first ||= import.id) != import.id
 
           # A column whose field is still being made is read when it is.
-          next false if import.matching.any? { |match| coming.include?(match["field"]) }
+          next false if (import.matching || []).any? { |match| coming.include?(match["field"]) }
 
           piece("file", import, moment) do |at|
             (import.state == "checking") ? CheckImport.new(import, @folder, at).call : TakeIn.new(import, at).round

@@ -28,7 +28,8 @@ RSpec.describe "an export that is brought in again", :own_fields do
           mobile: "+44 7700 90010#{n}", city: text, region: text, country: "England", job_title: text, language: "cy",
           time_zone: "Europe/London", birthday: [Date.new(1980, 2, 29), Core::Fields::Yearless.parse("--0229")][n % 2],
           fitted_on: Date.new(2020, 1, 2 + n), owner_id: maren.id, company_id: company.id, consent: %w[yes no unknown][n % 3],
-          consent_on: ((n % 3 == 2) ? nil : Date.new(2025, 3, 4)), consent_how: text, standing: %w[lead client partner][n % 3], name_order: "family_first"
+          consent_on: ((n % 3 == 2) ? nil : Date.new(2025, 3, 4)),
+          consent_how: text, standing: %w[lead client partner][n % 3], name_order: "family_first"
         )
       own_values(person, n)
       [text, "press"].each { |tag| person.add_tag(Records::Tag.named(tag)) }

@@ -28,7 +28,9 @@ module NimbleLetter
 
           nodes = documents.flat_map { |document| document.each_node.to_a }
           counts = nodes.map { |node| kind(node) }.tally
-          lost = WORDS.select { |name, _| counts[name] }.map { |name, (one, many)| (counts[name] == 1) ? one : Kernel.format(many, counts[name]) }
+          lost = WORDS.select { |name, _| counts[name] }.map do |name, (one, many)|
+            (counts[name] == 1) ? one : Kernel.format(many, counts[name])
+          end
           lost << "its language" if language
           lost << "the #{(attachments.size == 1) ? "file" : "files"} #{attachments.join(", ")}" if attachments.any? && format != "eml"
           lost

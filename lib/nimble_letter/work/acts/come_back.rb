@@ -37,7 +37,8 @@ module NimbleLetter
         # A membership may have gone back to a record that this act did not put in the bin.
         because = Sequel.|({left_set: undone_sets}, {left_set: set.id, left_reason: "in_the_bin"})
         waiting = Records::Member.where(because).where(state: "left", sequence_id: opened)
-        Records::Member.where(Sequel.|({id: said.select(:id)}, {id: waiting.select(:id)})).where(person_id: free.select(Sequel[:people][:id]))
+        either = Sequel.|({id: said.select(:id)}, {id: waiting.select(:id)})
+        Records::Member.where(either).where(person_id: free.select(Sequel[:people][:id]))
       end
       private_class_method :may_go_on
 
