@@ -122,7 +122,7 @@ RSpec.describe "joining by live rules" do
       move(person, "Hull")
       go_round
       expect(joined(person).count).to eq(0)
-      Work::ChangePerson.call(person.refresh, {"person.consent" => "yes"}, version: person.version, moment: moment)
+      Work::TakeNoBack.call(person.refresh, "on the telephone", moment: moment)
       go_round
       expect(joined(person).count).to eq(1)
     end
