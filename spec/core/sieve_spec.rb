@@ -42,6 +42,24 @@ RSpec.describe Core::Sieve do
     end
   end
 
+  describe ".keeping_no" do
+    let(:row) do
+      {"person.consent" => "yes", "person.consent_on" => Date.new(2026, 5, 1), "person.consent_how" => "a form", "person.city" => "York"}
+    end
+
+    it "lets nothing end a no, or tell another story of it" do
+      expect(described_class.keeping_no(row, {"person.consent" => "no"})).to eq("person.city" => "York")
+      marks = {"person.do_not_mail" => false, "person.address_failed" => false, "person.city" => "York"}
+      expect(described_class.keeping_no(marks, marks.transform_values { true })).to eq("person.city" => "York")
+    end
+
+    it "lets all else through, a further no among it" do
+      expect([{}, {"person.consent" => "unknown"}, {"person.consent" => "yes"}].map { |held| described_class.keeping_no(row, held) }.uniq)
+        .to eq([row])
+      expect(described_class.keeping_no({"person.do_not_mail" => true}, {"person.consent" => "no"})).to eq("person.do_not_mail" => true)
+    end
+  end
+
   describe ".reasons" do
     it "asks after the lasting ones about this sequence and these weeks" do
       reasons = described_class.reasons(guard: described_class::Guard.new(2, 14), sequence_id: 5)

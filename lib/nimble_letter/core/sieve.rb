@@ -97,6 +97,17 @@ module NimbleLetter
         SAYS_NO.filter_map { |key, nos| key if values.key?(key) && nos.include?(held[key]) && !nos.include?(values[key]) }
       end
 
+      # What of some values may reach a record, by a file, an act on many or a merge: nothing that would end its "no", or tell another
+      # story of it.
+      # @param values [Hash{String=>Object}] by field key
+      # @param held [Hash{String=>Object}] what the record holds
+      # @return [Hash{String=>Object}]
+      def self.keeping_no(values, held)
+        turned = ending_no(values, held)
+        turned |= ["person.consent"] if held["person.consent"] == "no" && values.key?("person.consent")
+        values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
+      end
+
       # What keeps one person from being written to.
       # @param record [Hash{String=>Object}] values by field key
       # @return [Reason, nil]

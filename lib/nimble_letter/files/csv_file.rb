@@ -66,14 +66,17 @@ module NimbleLetter
         end
       end
 
+      WHOLE_ADDRESS = /\A"?[^\s@"]+@[^\s@"]+\.[^\s@"]+"?\z/
+
       # A quote that closes only where another one opens would take the rows in between into one cell: a line of it has as many cells as
-      # the table, and an address among them.
+      # the table, and an address where the table has them.
       def swallowed(cells, line)
-        @width ||= cells.size
+        @width = [@width.to_i, cells.size].max
+        @address_at ||= cells.index { |cell| cell&.match?(WHOLE_ADDRESS) }
         row = cells.find do |cell|
-          cell&.include?("\n") && cell.split("\n").drop(1).any? do |inner|
+          @address_at && cell&.include?("\n") && cell.split("\n").drop(1).any? do |inner|
             parts = inner.split(@delimiter, -1)
-            parts.size >= [@width, 2].max && parts.any? { |part| part.match?(Core::Importing::ColumnMatching::LIKE_ADDRESS) }
+            parts.size == @width && @width > 1 && parts[@address_at]&.match?(WHOLE_ADDRESS)
           end
         end
         return unless row

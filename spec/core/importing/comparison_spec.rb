@@ -27,21 +27,8 @@ RSpec.describe Core::Importing::Comparison do
     end
   end
 
-  describe ".allowed" do
-    let(:row) do
-      {"person.consent" => "yes", "person.consent_on" => Date.new(2026, 5, 1), "person.consent_how" => "a form", "person.city" => "York"}
-    end
-
-    it "lets no file turn round a no" do
-      expect(described_class.allowed(row, {"person.consent" => "no"})).to eq("person.city" => "York")
-      expect(described_class.changes(row, {"person.consent" => "no"})).to eq("person.city" => [nil, "York"])
-    end
-
-    it "lets all else through" do
-      expect(
-        [{}, {"person.consent" => "unknown"}, {"person.consent" => "yes"}].map { |held| described_class.allowed(row, held) }.uniq
-      ).to eq([row])
-      expect(described_class.allowed({"person.city" => "York"}, {"person.consent" => "no"})).to eq("person.city" => "York")
-    end
+  it "lets no file turn round a no" do
+    row = {"person.consent" => "yes", "person.consent_how" => "a form", "person.city" => "York"}
+    expect(described_class.changes(row, {"person.consent" => "no"})).to eq("person.city" => [nil, "York"])
   end
 end

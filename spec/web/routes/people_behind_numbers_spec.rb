@@ -57,7 +57,7 @@ RSpec.describe "the people behind numbers" do
     Work::JoinByRules.round(at)
     Work::TakeBack.start(set, moment: at).tap { going.refresh.update(state: "paused") }
   end
-  # A file of people of whom half were there already, and the same.
+  # A file of people; half of them were there already, and the same.
   let(:imported) do
     set = Records::ChangeSet.create(kind: "import", words: "Brought in a file", act: {}, state: "done", created_at: now)
     file = Records::Import.create(file_name: "file", file_key: "", digest: "", bytes: 1, format: "csv", state: "done", reading: {},

@@ -73,6 +73,8 @@ RSpec.describe "matching the columns of a file" do
     expect(Records::Person.count).to eq(30)
     expect(imports.map { |import| import.refresh.counts }).to eq([{"new" => 30}, {"update" => 15, "doubtful" => 15}])
     expect(Records::Person.first(email: "p0@x.example").tags.map(&:name)).to contain_exactly("one", "two")
+    back = CSV.parse(Work::RefusedRows.file(imports.last).read.force_encoding("UTF-8").delete_prefix("\uFEFF"))
+    expect([back.size, back[1]]).to eq([16, [nil, "Ana", "Lark 1", "Felt", "two", "3", "Same name and company as another record."]])
     Work::TakeBack.start(imports.last.change_set, moment: at)
     expect(Records::Person.kept.count).to eq(30)
   end

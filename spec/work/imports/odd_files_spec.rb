@@ -116,7 +116,9 @@ RSpec.describe "files that are damaged" do
     expect { Work::ReceiveImport.new(@folder, at).receive(file.call(1), name: "x") }.to raise_error(Files::Unreadable, words)
     far = check(Work::ReceiveImport.new(@folder, at).receive(file.call(300), name: "x"))
     expect([far.state, far.problem[words, 1]]).to eq(%w[failed 302])
-    expect(became("Email,Note\na@x.example,\"one, two\nthree, four\"\n")).to eq("checked")
+    ["one, two\nthree, four", "Kind regards\nask ana@x.example, or Bo", "see\nana@x.example"].each do |note|
+      expect(became("Some people\nEmail,Note\na@x.example,\"#{note}\"\n")).to eq("checked"), note
+    end
   end
 
   def check(import)

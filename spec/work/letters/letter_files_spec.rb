@@ -116,6 +116,12 @@ RSpec.describe "a letter as a file" do
     expect(taken.file("md")).to include("left_out: #{JSON.generate(said.join("; "))}")
     expect(taken.file("html")).to include("<!-- Left out: #{said.join("; ")} -->")
     expect(Mail.new(taken.file("eml")).header["X-Left-Out"].to_s).to eq(said.join("; "))
+    within = Work::KeepPassage.new(moment).make(name: "Q", documents: {"" => doc(conditional)})
+    Work::WriteLetter.new(moment).change(letter.refresh,
+      {version: letter.version, body: doc({"type" => "passage", "attrs" => {"passage_id" => within.id}})})
+    lost = Work::LetterOut.new(letter.refresh, moment, base_url: "https://a.example").left_out("md")
+    expect(lost).to eq([said.first.sub("conditions of 2 parts", "condition of one part").sub("come", "comes").sub("they are", "it is"),
+      "which passage one part is", said.last])
   end
 
   it "takes its files along as JSON and as a message, and says of the others that it cannot" do

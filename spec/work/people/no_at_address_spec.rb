@@ -217,7 +217,7 @@ RSpec.describe "a no belongs to the address" do
       expect(first.refresh).to have_attributes(do_not_mail: true, address_failed: true, consent: "no", city: "York")
     end
 
-    it "in bulk, by a step of a plan, by a merge or by a file: whoever says no keeps it, with its day and reason" do
+    it "in bulk, by a step of a plan, by a merge or by a file: those who say no keep it, with its day and reason" do
       change(first, {"person.consent" => "no", "person.consent_how" => "on the telephone"})
       before = first.refresh.values.slice(:consent, :consent_on, :consent_how)
       later = moment(now + 9 * 86_400, account: maren)

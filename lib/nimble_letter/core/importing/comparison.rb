@@ -7,18 +7,11 @@ module NimbleLetter
       module Comparison
         SETS = ["person.tags", "person.lists", Targets::ADDRESSES.key, Targets::NOTE.key].freeze
 
-        # @return [Hash{String=>Object}] what of a row may reach such a record: nothing that would end a "no", or tell another story of it
-        def self.allowed(values, held)
-          turned = Sieve.ending_no(values, held)
-          turned |= ["person.consent"] if held["person.consent"] == "no" && values.key?("person.consent")
-          values.except(*turned, *turned.flat_map { |key| [Fields::GoingWith::DAYS[key], Fields::GoingWith::HOW[key]] })
-        end
-
         # @param values [Hash{String=>Object}] of the row
         # @param held [Hash{String=>Object}] of the record; sets as folded names
         # @return [Hash{String=>Array(Object, Object)}] old and new by field key; of a set, what would come to it
         def self.changes(values, held)
-          allowed(values, held).each_with_object({}) do |(key, value), changes|
+          Sieve.keeping_no(values, held).each_with_object({}) do |(key, value), changes|
             if SETS.include?(key)
               more = value.reject { |name| held.fetch(key, []).include?(Fold.call(name)) }
               changes[key] = [[], more] if more.any?

@@ -18,7 +18,7 @@ module NimbleLetter
           "columns" => ["that one part has columns", "that %d parts have columns"]
         }.freeze
 
-        # @param documents [Array<Document>] of the letter, its passages not among them
+        # @param documents [Array<Document>] of the letter and of the passages in it
         # @param format [String] "json" or one of TEXTS
         # @param language [String, nil] the letter's own
         # @param attachments [Array<String>] names

@@ -12,7 +12,7 @@ module NimbleLetter
       SETS = {people_tags: :tag_id, list_people: :list_id}.freeze
       SET_KEYS = {people_tags: "tag:", list_people: "list:"}.freeze
       # What a person has once for each of something: moved where the record that stays has none.
-      ONCE = {person_addresses: :email_fold, personal_lines: %i[step_id member_id]}.freeze
+      ONCE = {personal_lines: %i[step_id member_id]}.freeze
 
       # @param kept [Records::Person] the record that stays
       # @param gone [Records::Person]
@@ -51,9 +51,9 @@ module NimbleLetter
           @picked = PickedPeople.follow(@gone.id, @kept.id)
           LastHeard.read_again([@kept.id])
           former = @kept.email
-          picked = Core::Importing::Comparison.allowed(values, @held)
-          ChangePerson.call(@kept, picked, version: @kept.version, moment: @moment) if picked.any?
-          [@gone.email, former].compact.each { |email| PersonAddresses.new(@kept.refresh, @moment).put(email, as: "further") }
+          values = Core::Sieve.keeping_no(values, @held)
+          ChangePerson.call(@kept, values, version: @kept.version, moment: @moment) if values.any?
+          [*addresses, former].compact.each { |email| PersonAddresses.new(@kept.refresh, @moment).put(email, as: "further") }
           keep_no
           PutInBin.call([@gone.id], moment: @moment)
           Records.db[:people].where(id: @gone.id).update(version: Sequel[:version] + 1)
@@ -80,7 +80,6 @@ module NimbleLetter
         ONCE.to_h do |table, column|
           rows = ->(person) { Records.db[table].where(person_id: person.id) }
           had = rows.call(@kept).select_map(column)
-          had << @kept.email_fold if table == :person_addresses
           ids = rows.call(@gone).exclude(column => had).select_map(:id)
           Records.db[table].where(id: ids).update(person_id: @kept.id)
           [table, ids]
@@ -103,8 +102,11 @@ module NimbleLetter
         sets = SETS.flat_map do |table, column|
           Records.db[table].where(person_id: @gone.id).select_map(column).map { |id| "#{SET_KEYS.fetch(table)}#{id}" }
         end
-        [*fields, RecordState::COMPANY.key, *sets, *(RecordState::ADDRESS + @gone.email if @gone.email)]
+        [*fields, RecordState::COMPANY.key, *sets, *addresses.map { |email| RecordState::ADDRESS + email }]
       end
+
+      # @return [Array<String>] of the record that goes; they are copied as tags are, and stay with it too
+      def addresses = [@gone.email, *@gone.other_addresses_dataset.select_order_map(:email)].compact
 
       # @return [Array(Hash, Hash)] of the record that stays, what was another before, and what it is now
       def changed(keys)
@@ -153,7 +155,7 @@ module NimbleLetter
         end
       end
 
-      # First of all: whoever leaves a sequence by the merge, since a "no" of one record is now one of the other, comes back with its undo.
+      # First of all: those who leave a sequence by the merge, since a "no" of one record is now one of the other, come back with its undo.
       def begin_set
         @set =
           Records::ChangeSet.create(

@@ -56,7 +56,8 @@ module NimbleLetter
         act["members"].each { |id, round| Records.db[:members].where(id: id, **here).update(person_id: @gone.id, round: round) }
         act.fetch("fills", []).each do |step, field, member|
           fill = Records.db[:letter_fills].where(step_id: step, field: field, member_id: member || 0)
-          fill.where(here).update(person_id: @gone.id)
+          # A later merge moved it on only where the record that stayed then had none of its own.
+          fill.where(person_id: holders.find { |id| fill.where(person_id: id).any? }).update(person_id: @gone.id)
         end
         PickedPeople.take_back(act.fetch("picked", []), @gone.id, @kept.id)
         LastHeard.read_again(holders | [@gone.id])

@@ -77,7 +77,7 @@ module NimbleLetter
       # @param held [Hash{String=>Object}] see #read; #keys_of names what has to be read
       # @return [Hash{String=>Object}] empty when all of it is so already
       def changes(wanted, held)
-        wanted = Core::Importing::Comparison.allowed(wanted, held)
+        wanted = Core::Sieve.keeping_no(wanted, held)
         # Several choices are a set: they are kept and compared in one order.
         wanted = wanted.transform_values { |value| value.is_a?(Array) ? value.uniq.sort : value }
         wanted = wanted.to_h { |key, value| [key, value.respond_to?(:call) ? value.call(held[key]) : value] }

@@ -35,7 +35,7 @@ module NimbleLetter
         @stays ||= !Core::Fields::GoingWith::KEYS.include?(key)
       end
 
-      # A "no" that has another source by now stays.
+      # A "no" that has got another source since stays.
       def as_it_was_left?(key, parts) = same?(@held[key], @entry.after[key], parts) && !@said.include?(key)
 
       def put(key, value)

@@ -53,7 +53,7 @@ module NimbleLetter
       end
 
       def changes(values, held)
-        values = Core::Importing::Comparison.allowed(values, held)
+        values = Core::Sieve.keeping_no(values, held)
         values = values.select { |key, value| held[key].nil? || held[key] == false || Core::Sieve.says_no?(key => value) } if @fill_only
         @state.changes(values, held)
       end

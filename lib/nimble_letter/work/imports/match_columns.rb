@@ -3,7 +3,7 @@
 module NimbleLetter
   module Work
     # Keeps what somebody says the columns of a file are meant for, as they say it, and finds out how those columns are to be read: by
-    # what stands in the file where that answers it, by asking where it does not.
+    # what the file holds where that answers it, by asking where it does not.
     class MatchColumns
       # Further rows are looked through for an answer only where the first ones leave a question open, and no more of them than can be
       # waited for: workbooks are slow to read.
@@ -29,7 +29,7 @@ module NimbleLetter
         raise Invalid.new("This file is taken in already.", code: :taken_in) unless StartImport::TO_CHECK.include?(@import.state)
 
         matching.each { |key| known!(key) }
-        @import.change!({matching: chosen(matching), state: "reading"}, version: version, now: @moment.now, touched: true)
+        @import.change!({matching: chosen(matching), state: "reading"}, version: version, now: @moment.now)
         settle
       end
 

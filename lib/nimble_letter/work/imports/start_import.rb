@@ -16,7 +16,19 @@ module NimbleLetter
         raise Invalid.new("This file is taken in already.", code: :taken_in) unless TO_CHECK.include?(import.state)
 
         refuse_twice(import, options)
-        MatchColumns.new(import, folder, moment).say(matching, version: version)
+        sound!(matching, moment)
+        # Refused, it leaves the file as it was read.
+        Records.db.transaction do
+          MatchColumns.new(import, folder, moment).say(matching, version: version)
+          ask(import)
+          begin_check(import, options, moment)
+        end
+        # "Column 1" says nothing of the next file without headers.
+        remember(import, matching, moment) unless import.reading["header"] == Core::Importing::HeaderRow::NONE
+        import
+      end
+
+      def self.sound!(matching, moment)
         once = matching.compact - Core::Importing::ColumnMatching::SEVERAL
         twice = once.tally.find { |_, times| times > 1 }&.first
         raise Invalid.new("Two columns are meant for #{label(twice, moment)}.", at: "matching", hint: "Leave one of them out.") if twice
@@ -27,27 +39,25 @@ module NimbleLetter
             hint: "Choose what the columns hold."
           )
         end
-
-        ask(import)
-        Records.db.transaction do
-          import.change!(
-            {
-              choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
-              state: "checking",
-              counts: {},
-              laid_out: false,
-              rows: 0,
-              problem: nil
-            },
-            version: import.version,
-            now: moment.now
-          )
-          CheckImport.begin_anew(import)
-        end
-        # "Column 1" says nothing of the next file without headers.
-        remember(import, matching, moment) unless import.reading["header"] == Core::Importing::HeaderRow::NONE
-        import
       end
+      private_class_method :sound!
+
+      def self.begin_check(import, options, moment)
+        import.change!(
+          {
+            choices: DEFAULTS.merge("owners" => owners(options["owners"] || {})),
+            state: "checking",
+            counts: {},
+            laid_out: false,
+            rows: 0,
+            problem: nil
+          },
+          version: import.version,
+          now: moment.now
+        )
+        CheckImport.begin_anew(import)
+      end
+      private_class_method :begin_check
 
       # @param choices [Hash] new, update and doubtful; "tags" and "lists" put on everybody taken in
       def self.take(import, choices, version:, moment:)
@@ -93,7 +103,7 @@ module NimbleLetter
       end
       private_class_method :owners
 
-      def self.label(key, moment) = Core::Importing::Targets.find(key, MatchColumns.catalogue(moment)).label.downcase
+      def self.label(key, moment) = Core::Importing::Targets.find(key, MatchColumns.catalogue(moment))&.label&.downcase || key.inspect
       private_class_method :label
 
       # The same file again is nearly always a mistake; whoever means it can say so.

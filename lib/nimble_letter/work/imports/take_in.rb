@@ -122,8 +122,17 @@ module NimbleLetter
       def note_verdict(row, verdict, id, reason, changes)
         row.update(verdict: verdict, person_id: id)
         changes &&= JSON.generate(changes.transform_values { |pair| pair.map { |value| ImportJudge.json(value) } })
-        noted = {verdict: verdict, person_id: id, changes: changes, **(reason ? {reason: reason} : {})}
+        noted = {verdict: verdict, person_id: id, changes: changes, **(reason ? {reason: reason, cells: cells(row[:values])} : {})}
         Records.db[:import_rows].where(import_id: @import.id, number: row[:number]).update(noted)
+      end
+
+      # The file itself has been read; what comes back for somebody to mend is what was read of it.
+      # @return [String] JSON, a cell for each column
+      def cells(values)
+        name = values.values_at("person.title", "person.first_name", "person.last_name").compact.join(" ")
+        values = values.merge(Core::Importing::Targets::NAME.key => name)
+        cells = @import.matching.map { |match| values[match["field"]] }
+        JSON.generate(cells.map { |cell| cell.is_a?(Array) ? Core::Importing::WordsInACell.write(cell) : cell })
       end
 
       # Clerks who bring in people need not wait for each other, only where a row says "no".

@@ -35,11 +35,17 @@ module NimbleLetter
 
       # @return [Array<String>] what cannot go along in this format, in words
       def left_out(format)
-        documents = Records::Letter::PARTS.map { |part| @letter.document(part) }
+        documents = Records::Letter::PARTS.map { |part| @letter.document(part) } + passages
         Core::Letters::LeftOut.of(documents, format, language: @letter.language, attachments: @letter.attachments.map(&:name))
       end
 
       private
+
+      # @return [Array<Core::Letters::Document>] the passages of the letter as Placeholders puts them in: for readers of any language
+      def passages
+        texts = @letter.passages.values.filter_map { |by_language| by_language[""] }
+        texts.map { |json| Core::Letters::Document.new(json, @moment.catalogue) }
+      end
 
       def whole
         passages = Records::Passage.where(id: @letter.passages.keys).order(:id).all

@@ -70,7 +70,7 @@ module NimbleLetter
         when Records::PeopleTable::NOW_IN
           @now_in&.[](person.id)
         when ADDRESSES
-          @addresses[person.id]&.join("; ")
+          Core::Importing::WordsInACell.write(@addresses.fetch(person.id, []))
         when *Core::Sieve::MARKS
           @writing.call(field, row(field, person)[field.column] || @unmarked, names: @names)
         else

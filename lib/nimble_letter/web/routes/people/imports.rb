@@ -24,11 +24,9 @@ module NimbleLetter
 
           app.patch "/api/imports/:id" do
             import = fetch_record(Records::Import, params[:id], "file")
-            if input[:matching]
-              Work::MatchColumns.new(import, settings.imports, moment).say(input[:matching], version: input[:version])
-            else
-              receiving.read_again(import, input.fetch(:reading, {}), version: input[:version])
-            end
+            version = input[:version]
+            version = receiving.read_again(import, input[:reading], version: version).version if input[:reading]
+            Work::MatchColumns.new(import, settings.imports, moment).say(input[:matching], version: version) if input[:matching]
             json(ImportJson.write(import, receiving, moment))
           end
 
