@@ -121,6 +121,28 @@ RSpec.describe "undoing acts in any order" do
       end
     end
 
+    it "brings back who left only by the undo of a merge, when the “no” is undone that it brought to light" do
+      other = make_person
+      running(letter(hello, amount: 90))
+      merge = Work::MergeRecords.call(other, person.refresh, {}, versions: [other.version, person.version], moment: at)
+      no = act({"kind" => "do_not_mail", "value" => true}, person)
+      expect(member.state).to eq("active")
+      undo(merge)
+      expect([member.person_id, member.state, @sequence.refresh.state]).to eq([person.id, "left", "ended"])
+      undo(no)
+      expect([member.state, @sequence.refresh.state, due]).to eq(["active", "running", ["Hello"]])
+    end
+
+    it "brings nobody back by the undo of an act that kept nobody out" do
+      running(letter(hello, amount: 90))
+      list = -> { Work::BlockAddress.put(kind: "address", value: person.email, reason: "asked by telephone", moment: at) }
+      no, entry = act({"kind" => "do_not_mail", "value" => true}, person), list.call
+      undo(no)
+      Work::BlockAddress.take_off(entry, moment: at)
+      undo(act({"kind" => "field", "field" => "person.city", "value" => "Hull"}, person))
+      expect([member.state, @sequence.refresh.state]).to eq(%w[left ended])
+    end
+
     it "leaves out, and names, who may not be written to for another reason by then" do
       running(letter(hello, amount: 90))
       set = act({"kind" => "do_not_mail", "value" => true}, person)

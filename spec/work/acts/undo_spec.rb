@@ -111,15 +111,16 @@ RSpec.describe "undo means undone", :own_fields do
     [places, letters, Records::Sequence.order(:id).select_map(:state)]
   end
 
-  it "holds for who is in which sequence, whichever acts and merges took them out" do
+  it "holds for who is in which sequence, whichever acts and merges took them out, in any order" do
     make_people
     [@people.first(5), @people.last(5)].each { |ids| start(make_sequence(people: Records::Person.where(id: ids).all), at: now) }
     16.times do
       before = memberships
       sets = Array.new(4) { act_or_merge }
-      sets.reverse_each { |set| Work::TakeBack.start(Records::ChangeSet[set.id], moment: at) }
+      order = sets.shuffle(random: random)
+      order.each { |set| Work::TakeBack.start(Records::ChangeSet[set.id], moment: at) }
       moved = memberships.zip(before).map { |now, was| [now - was, was - now] }
-      expect(moved).to eq([[[], []]] * 3), "#{sets.map(&:words).join(", ")}: #{moved}"
+      expect(moved).to eq([[[], []]] * 3), "#{sets.map(&:words).join(", ")}, undone as #{order.map(&:words).join(", ")}: #{moved}"
     end
   end
 
@@ -182,6 +183,17 @@ RSpec.describe "undo means undone", :own_fields do
 
       expect([merged, binned].map { |set| Work::StaysOut.count(Work::TakeBack.start(set, moment: at)) }).to eq([1, 1])
       expect(Records::Member.active.count).to eq(0)
+    end
+
+    it "makes one record of three that were all in it, and three again, in any order" do
+      stood = places
+      [[0, 1], [1, 0]].each do |order|
+        sets = [merge(people[0], people[1]), merge(people[2], people[0])]
+        expect(Records::Member.where(person_id: people[2].id).order(:round).select_map(%i[round state]))
+          .to eq([[1, "active"], [2, "left"], [3, "left"]])
+        order.each { |n| Work::TakeBack.start(sets[n].refresh, moment: at) }
+        expect(places).to eq(stood), order.to_s
+      end
     end
 
     it "leaves the records themselves alone, which a colleague may be typing into" do

@@ -134,6 +134,7 @@ module NimbleLetter
           same.select { |one| one.state == "active" && member.state == "active" }.each { |one| end_one([one, member]) }
           round = member.round
           member.update(person_id: @kept.id, round: ([round - 1] + same.map(&:round)).max + 1)
+          kept << member
           [member.id, round]
         end
       end

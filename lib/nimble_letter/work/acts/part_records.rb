@@ -12,7 +12,7 @@ module NimbleLetter
       def self.call(set, moment:) = new(set, moment).call
 
       def initialize(set, moment)
-        @set, @moment = set, moment
+        @set, @moment = set, moment.because_of(set.id)
       end
 
       def call

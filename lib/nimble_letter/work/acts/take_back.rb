@@ -31,14 +31,22 @@ module NimbleLetter
         set.refresh
       end
 
-      # One slice; the set is locked.
+      # One slice; the set is locked. Who leaves a sequence by it, since another act's "no" comes to light, is out by this one that is
+      # undone, and comes back with the other (ComeBack).
       def self.round(set, moment)
+        moment = moment.because_of(set.id)
         entries = set.entries_dataset.where(state: "done").order(:person_id).limit(SLICE).all
         kept = entries.any? ? restore(set, entries, moment) : 0
         left = set.entries_dataset.where(state: "done").any?
         set.update(handled: set.handled + entries.size, kept: set.kept + kept, **(left ? {} : {state: "undone", ended_at: moment.now}))
-        set.update(act: set.act.merge("stays" => Unmake.new(set, moment).call)) if !left && Unmake.concerns?(set)
+        unmake_others(set, moment) if !left && Unmake.concerns?(set)
       end
+
+      def self.unmake_others(set, moment)
+        stays = ComeBack.around(set, [], moment) { Unmake.new(set, moment).call }
+        set.update(act: set.act.merge("stays" => stays))
+      end
+      private_class_method :unmake_others
 
       # @param entries [Array<Records::ChangeEntry>] some of this act's
       # @return [Integer] records of which something was kept as it is now
@@ -56,7 +64,7 @@ module NimbleLetter
         end
         later.each_value { |entries| entries.each(&:save_changes) }
         back, stays = undone.transform_values(&:restores).reject { |_, values| values.empty? }, undone.select { |_, one| one.stays? }.keys
-        ComeBack.around(set, moment) { Records::Stirred.quietly { state.write(back) } }
+        ComeBack.around(set, changed, moment) { Records::Stirred.quietly { state.write(back) } }
         RecordEvents.append(back, now_held, moment: moment, by: "undo")
         mark(set, changed.map(&:person_id) - stays, "undone")
         mark(set, stays, "kept")

@@ -5,6 +5,8 @@ module NimbleLetter
     # Puts an address or a whole domain on the do-not-mail list, or takes it off, and marks the records it is about.
     # Blocking takes effect at once: everybody it is about leaves the sequences they are in.
     module BlockAddress
+      REASON = "address_blocked"
+
       # @return [Records::BlockedAddress]
       def self.put(kind:, value:, reason:, moment:)
         Records.db.transaction do
@@ -48,7 +50,7 @@ module NimbleLetter
           .order(:id)
           .for_update
           .all
-          .each { |member| Leaving.call(member, "address_blocked", at: moment.now, account_id: moment.account&.id) }
+          .each { |member| Leaving.call(member, REASON, at: moment.now, account_id: moment.account&.id, cause: moment.cause) }
       end
 
       def self.take_turn(kind, value)
