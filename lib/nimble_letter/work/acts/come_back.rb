@@ -39,7 +39,7 @@ module NimbleLetter
       private_class_method :out_by_undone
 
       # @return [Boolean] whether anybody may be out because of what is undone here
-      def self.keeps_out?(set, entries) = set.kind == "merge" || entries.any? { |one| one.after && KEEPS_OUT.any? { |key| one.after.key?(key) } }
+      def self.keeps_out?(set, entries) = set.kind == "merge" || entries.any? { |one| KEEPS_OUT.intersect?(one.after.to_h.keys) }
       private_class_method :keeps_out?
 
       # Those who left because of a "no", at any record with that address, and may be written to now; and in sequences that open again,

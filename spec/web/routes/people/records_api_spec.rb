@@ -247,6 +247,17 @@ RSpec.describe "the API of records" do
       expect(answer["error"]["hint"]).to be_a(String)
     end
 
+    it "are read in another way and matched by one request, whole or not at all" do
+      file = upload("Who,When\na@x.example,03/04/1980\n")
+      ask = ->(fields, version, **more) do
+        call_api(:patch, "/api/imports/#{file["id"]}", {version: version, reading: {order: "mdy"}, matching: fields}, **more)
+      end
+      ask.call(%w[person.email person.nothing], file["version"], status: 422)
+      expect(call_api(:get, "/api/imports/#{file["id"]}")).to eq(file)
+      read = ask.call(%w[person.email person.birthday], file["version"])
+      expect([read["columns"].map { |one| one["field"] }, read["reading"]["order"]]).to eq([%w[person.email person.birthday], "mdy"])
+    end
+
     it "go out as CSV, XLSX and vCard" do
       make_person(last_name: "=Lark", city: "York")
       {"csv" => "text/csv", "xlsx" => "spreadsheetml", "vcard" => "text/vcard"}.each do |format, type|

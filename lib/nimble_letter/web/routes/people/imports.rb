@@ -25,8 +25,10 @@ module NimbleLetter
           app.patch "/api/imports/:id" do
             import = fetch_record(Records::Import, params[:id], "file")
             version = input[:version]
-            version = receiving.read_again(import, input[:reading], version: version).version if input[:reading]
-            Work::MatchColumns.new(import, settings.imports, moment).say(input[:matching], version: version) if input[:matching]
+            Records.db.transaction do
+              version = receiving.read_again(import, input[:reading], version: version).version if input[:reading]
+              Work::MatchColumns.new(import, settings.imports, moment).say(input[:matching], version: version) if input[:matching]
+            end
             json(ImportJson.write(import, receiving, moment))
           end
 
