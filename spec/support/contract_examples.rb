@@ -85,6 +85,20 @@ class ContractExamples
     at_top + below
   end
 
+  # @param name [String] of a schema of the contract
+  # @return [Boolean] whether there is a place for one anywhere in this schema
+  def speaks_of?(schema, name, seen = [])
+    case schema
+    when Array then schema.any? { |one| speaks_of?(one, name, seen) }
+    when Hash
+      ref = schema["$ref"]&.split("/")&.last
+      return ref == name || (!seen.include?(ref) && speaks_of?(found(schema), name, [*seen, ref])) if ref
+
+      speaks_of?(schema.values, name, seen)
+    else false
+    end
+  end
+
   private
 
   def needed(schema) = schema["required"] || (schema["properties"] || {}).keys.first(schema.fetch("minProperties", 0))

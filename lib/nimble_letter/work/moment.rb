@@ -138,7 +138,15 @@ module NimbleLetter
       # @return [Core::Statuses::Ladder] of that sequence's members
       def ladder_of(sequence_id) = @ladders[sequence_id] ||= Records::StatusSet.ladders([sequence_id])[sequence_id]
 
-      def audience(json) = Records::Audience.new(json, sql: sql, parser: method(:parser))
+      # @return [Records::Audience] that uses no filter the colleague may not see
+      def audience(json)
+        among = account ? Records::SavedFilter.seen_by(account) : Records::SavedFilter.dataset
+        Records::Audience.new(json, sql: sql, parser: method(:parser), among: among)
+      end
+
+      # @return [Records::Audience] of something that all colleagues see
+      # @raise [Invalid] when it uses a filter that somebody keeps to themselves
+      def shared_audience(json) = audience(json).tap { |said| SharedFilters.hold!(said) }
 
       # @param sequence_id [Integer, nil] a started one that people would join
       # @param guard [Boolean] whether who was written to enough lately stays out

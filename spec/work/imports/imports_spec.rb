@@ -65,6 +65,17 @@ RSpec.describe "bringing in a file" do
     expect([Records::Person.count, known.refresh.city, known.version]).to eq([2, "Hull", 2])
   end
 
+  it "says what stands in the rows as records say it: money, numbers, choices, yes or no, and colleagues by name", :own_fields do
+    make_own_fields
+    make_person(email: "ana@oyster.example", standing: "lead")
+    file = receive("Email,Standing,Owner,Sum,Height,Note\nana@oyster.example,Former client,#{maren.name},\"1,234.50\",2.50,yes\n")
+    names = %w[email standing owner x_budget x_height do_not_mail]
+    import = check(file, matching: names.map { |name| "person.#{name}" })
+    row = rows(import, "update").first
+    said = ["former client", maren.name, "£1,234.50", "2.5", "yes"]
+    expect([row[:values].drop(1).map { |one| one[:value] }, row[:changes].map { |one| one[:to] }]).to eq([said, said])
+  end
+
   it "tells what is the same from what may be a double, and does with each kind as chosen" do
     ladle = make_company("The Copper Ladle")
     make_person(email: "ana@ladle.example", first_name: "Ana", last_name: "Lark", city: "York")

@@ -12,12 +12,19 @@ module NimbleLetter
       dataset_module do
         # @param account [Account]
         def seen_by(account) = where(Sequel.|({shared: true}, {account_id: account.id}))
+
+        # @param filter [SavedFilter]
+        # @return [Sequel::Dataset] of others that are seen by the same people, or by some of them
+        def beside(filter)
+          among = filter.shared ? where(shared: true) : where(Sequel.|({shared: true}, {account_id: filter.account_id}))
+          among.exclude(id: filter.id)
+        end
       end
 
       def validate
         super
         errors.add(:name, "A filter needs a name.") if name.to_s.strip.empty?
-        errors.add(:name, "There is already a filter of this name.") if SavedFilter.exclude(id: id).where(name: name.to_s.strip).any?
+        errors.add(:name, "There is already a filter of this name.") if SavedFilter.beside(self).where(name: name.to_s.strip).any?
       end
     end
   end

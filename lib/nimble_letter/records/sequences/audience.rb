@@ -16,10 +16,12 @@ module NimbleLetter
       #   members (Array of Hashes: a membership test), without (person ids), without_filters, without_lists, without_tags
       # @param sql [ConditionSql]
       # @param parser [#call] for a Core::Conditions::Parser; where only single people are meant it is not asked for
+      # @param among [Sequel::Dataset] the filters that whoever asks may see: one that is not among them does not exist for them
       # @raise [Invalid, NotFound]
-      def initialize(json, sql:, parser: -> { FieldCatalogue.parser })
-        @json, @sql, @parser = (json || {}).slice(*KEYS), sql, parser
+      def initialize(json, sql:, parser: -> { FieldCatalogue.parser }, among: SavedFilter.dataset)
+        @json, @sql, @parser, @among = (json || {}).slice(*KEYS), sql, parser, among
         @tree = whole_tree
+        left_out # says at once what is gone
       end
 
       # @return [Object, nil] the condition tree of all but single people; nil when only single people are meant
@@ -49,6 +51,9 @@ module NimbleLetter
       def said? = (!tree.nil? && tests?(tree)) || ids("people").any?
 
       def filter_ids = [@json["filter_id"], *ids("filters")].compact.uniq
+
+      # @return [Array<SavedFilter>] those it uses, for whom it is and for whom it is not
+      def used_filters = @among.where(id: filter_ids | ids("without_filters")).order(:name).all
 
       private
 
@@ -86,7 +91,7 @@ module NimbleLetter
       def filters(wanted)
         return [] if wanted.empty?
 
-        kept = SavedFilter.where(id: wanted).as_hash(:id)
+        kept = @among.where(id: wanted).as_hash(:id)
         wanted.map do |id|
           filter = kept[id] or raise NotFound.new("This filter is gone.", at: "audience.filter_id", hint: "Choose another.")
           part(filter.condition)

@@ -48,28 +48,41 @@ module NimbleLetter
         rows = rows.where(verdict: verdict) if verdict
         page = rows.order(:number).limit(limit + 1).all
         names = Records::Person.where(id: page.map { |row| row[:person_id] }.compact.uniq).all.to_h { |person| [person.id, person.name] }
-        labels = labels()
-        {rows: page.first(limit).map { |row| one(row, names, labels) }, next_after: (page[limit - 1][:number] if page.size > limit)}
+        fields = fields()
+        {rows: page.first(limit).map { |row| one(row, names, fields) }, next_after: (page[limit - 1][:number] if page.size > limit)}
       end
 
-      def self.one(row, names, labels)
+      def self.one(row, names, fields)
         values = row[:values] ? JSON.parse(row[:values]) : {}
         changes = row[:changes] ? JSON.parse(row[:changes]) : {}
         {number: row[:number], verdict: row[:verdict], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
-         values: values.map { |key, value| {field: key, label: labels[key] || key, value: said(value)} },
-         changes: changes.map { |key, (from, to)| {field: key, label: labels[key] || key, from: said(from), to: said(to)} }}
+         values: values.map { |key, value| {field: key, label: fields[key]&.label || key, value: said(fields[key], value)} },
+         changes: changes.map { |key, (from, to)| change(key, fields[key], from, to) }}
       end
       private_class_method :one
 
-      def self.said(value) = value.is_a?(Array) ? value.join(", ") : value&.to_s
+      def self.change(key, field, from, to) = {field: key, label: field&.label || key, from: said(field, from), to: said(field, to)}
+      private_class_method :change
+
+      # @param value [Object] as JSON keeps it; a date stays as it is, since the page writes it as the firm does
+      def self.said(field, value)
+        return value.is_a?(Array) ? value.join(", ") : value&.to_s unless SAID.include?(field&.type) && value != ""
+
+        Core::Fields::Saying.say(field, value, names: {owners: owners})
+      end
       private_class_method :said
 
-      def self.labels =
-        Records::FieldCatalogue
-          .current
-          .to_h { |field| [field.key, field.label] }
-          .merge(Core::Importing::Targets::ALL.transform_values(&:label))
-      private_class_method :labels
+      # Tags, lists and companies stand there by their names.
+      SAID = %i[money number flag choice choices reference].freeze
+      private_constant :SAID
+
+      def self.owners = Records::Account.select_hash(:id, :name)
+      private_class_method :owners
+
+      # @return [Hash{String=>Core::Fields::Field}]
+      def self.fields =
+        Records::FieldCatalogue.current.to_h { |field| [field.key, field] }.merge(Core::Importing::Targets::ALL)
+      private_class_method :fields
     end
   end
 end

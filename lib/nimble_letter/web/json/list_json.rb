@@ -5,9 +5,10 @@ module NimbleLetter
     # Lists as the contract has them.
     module ListJson
       # @param id [Integer, nil] only this one
-      def self.rows(id = nil)
+      # @param asker [Records::Account] see Work::WhereUsed
+      def self.rows(id = nil, asker:)
         sizes = Records::List.sizes
-        used = Work::WhereUsed.new
+        used = Work::WhereUsed.new(asker)
         accounts = Records::Account.select_hash(:id, :name)
         lists = id ? Records::List.where(id: id) : Records::List.order(:name)
         lists.all.map do |list|

@@ -133,7 +133,7 @@ module NimbleLetter
       def looked_at(given)
         case @rule.kind
         when "filter"
-          said = given["audience"].is_a?(Hash) && @moment.audience(given["audience"]).said?
+          said = given["audience"].is_a?(Hash) && @moment.shared_audience(given["audience"]).said?
           wrong("Say whom it is for", "settings.audience") unless said
           {}
         when "tag" then there?(Records::Tag, given["tag_id"], "tag")

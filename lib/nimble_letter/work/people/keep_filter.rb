@@ -30,21 +30,33 @@ module NimbleLetter
       def change(filter, values, version:)
         @moment.parser.parse!(values[:condition]) if values[:condition]
         changes = {name: values[:name]&.strip, condition: values[:condition], shared: values[:shared], view: values[:view]}.compact
-        if changes[:shared] == false && filter.shared
-          theirs!(filter, "take it for yourself")
-          unused!(filter)
+        locked(filter) do
+          if changes[:shared] == false && filter.shared
+            theirs!(filter, "take it for yourself")
+            unused!(filter)
+          end
+          filter.change!(changes, version: version, now: @moment.now)
         end
-        filter.change!(changes, version: version, now: @moment.now)
       end
 
       # @raise [Invalid, Forbidden]
       def take_away(filter)
-        theirs!(filter, "take it away")
-        unused!(filter)
-        filter.delete
+        locked(filter) do
+          theirs!(filter, "take it away")
+          unused!(filter)
+          filter.delete
+        end
       end
 
       private
+
+      # Nobody begins to use it meanwhile, see SharedFilters.
+      def locked(filter)
+        Records.db.transaction do
+          filter.lock!
+          yield
+        end
+      end
 
       def unused!(filter) = WhereUsed.refuse_if_used!("filter", filter.name, WhereUsed.new.filter(filter))
 

@@ -8,6 +8,11 @@ module NimbleLetter
       # What nobody is on the way through any more, and nobody lays out, breaks nothing.
       OVER = %w[stopped ended].freeze
 
+      # @param asker [Records::Account, nil] who reads the names; of a filter that others keep to themselves it is not said
+      def initialize(asker = nil)
+        @asker = asker
+      end
+
       # @raise [Invalid] naming what would break
       def self.refuse_if_used!(kind, name, uses)
         return if uses.empty?
@@ -90,7 +95,13 @@ module NimbleLetter
       end
 
       def filters
-        Records::SavedFilter.order(:name).all.map { |one| [{kind: "filter", id: one.id, name: one.name}, one.condition] }
+        Records::SavedFilter.order(:name).all.map { |one| [{kind: "filter", id: one.id, name: filter_name(one)}, one.condition] }
+      end
+
+      def filter_name(filter)
+        return filter.name if filter.shared || filter.account_id == @asker&.id
+
+        "a private filter of #{Records::Account[filter.account_id]&.name || "a colleague"}"
       end
 
       def written

@@ -13,8 +13,8 @@ module NimbleLetter
         own =
           Records::Mailbox.in_use.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
           Records::Mailbox.in_use.exclude(proved_at: nil).get(:id)
-        moment.audience(audience) if audience
         name = name.to_s.strip
+        moment.shared_audience(audience) if audience
         Records::Sequence.create(
           name: name.empty? ? "Untitled sequence" : name,
           audience: audience || {},
@@ -40,9 +40,9 @@ module NimbleLetter
             hint: "Stop it and make a new one to change the plan."
           )
         end
-        moment.audience(input[:audience]) if input[:audience]
         LeavingCondition.check(input[:leave_if], moment)
         Records.db.transaction do
+          moment.shared_audience(input[:audience]) if input[:audience]
           sequence.change!(columns(input), version: input[:version], now: moment.now, touched: input.key?(:steps))
           LayOut.new(sequence, moment).call(input[:steps]) if input[:steps]
           # What could not be frozen at the start is refused as it is laid out.

@@ -124,7 +124,8 @@ export function PeopleScreen() {
     count > 0 && !chosen.all
       ? { people: [...chosen.ids] }
       : {
-          ...(filter && !changed ? { filter_id: filter.id } : meant),
+          // Everybody sees whom a sequence is for: of a filter that only its owner sees, it takes the condition.
+          ...(filter?.shared && !changed ? { filter_id: filter.id } : meant),
           ...(chosen.all && chosen.ids.size > 0 ? { without: [...chosen.ids] } : {}),
         }
   const matching = searched ? total : sieve.data?.matching

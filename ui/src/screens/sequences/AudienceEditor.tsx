@@ -102,8 +102,9 @@ function Several<Value extends string | number>({
 /** Whom a sequence is for: any mix of filters, lists, members of an earlier sequence and single people, minus exclusions. */
 export function AudienceEditor({ audience, onChange }: { audience: Audience; onChange: (audience: Audience) => void }) {
   const { data: catalogue } = useCatalogue()
-  const filters = useFilters()
+  const { data: filters = [] } = useFilters()
   if (!catalogue) return null
+  const shared = filters.filter((one) => one.shared)
   const named = (all: { id: number; name: string }[]) => all.map((one) => ({ value: one.id, words: one.name }))
   const filterIds = [...(audience.filter_id ? [audience.filter_id] : []), ...(audience.filters ?? [])]
   const members = audience.members?.[0]
@@ -122,10 +123,13 @@ export function AudienceEditor({ audience, onChange }: { audience: Audience; onC
         <h3 className="font-serif text-base">Who</h3>
         <Several
           label="Filters, always current"
-          options={named(filters.data ?? [])}
+          options={named(shared)}
           chosen={filterIds}
           onChange={(ids) => onChange({ ...audience, filter_id: undefined, filters: ids })}
         />
+        {shared.length < filters.length && (
+          <p className="muted text-xs">Filters that only you see are not offered: everybody sees whom a sequence is for.</p>
+        )}
         <Several
           label="Lists"
           options={named(catalogue.lists)}
@@ -183,7 +187,7 @@ export function AudienceEditor({ audience, onChange }: { audience: Audience; onC
         <h3 className="font-serif text-base">Without</h3>
         <Several
           label="Filters"
-          options={named(filters.data ?? [])}
+          options={named(shared)}
           chosen={audience.without_filters ?? []}
           onChange={(without_filters) => onChange({ ...audience, without_filters })}
         />

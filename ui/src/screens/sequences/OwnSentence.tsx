@@ -54,6 +54,8 @@ export function OwnSentence({
           onClose={() => setNaming(false)}
           onSaved={(filter) => {
             setNaming(false)
+            // One that only its owner sees is not for a sequence; the sentence stays as it is.
+            if (!filter.shared) return
             setSentence(null)
             onFilter(filter.id)
           }}

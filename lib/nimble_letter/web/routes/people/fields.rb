@@ -8,7 +8,7 @@ module NimbleLetter
       module Fields
         def self.registered(app)
           app.get "/api/fields" do
-            used = Work::WhereUsed.new
+            used = Work::WhereUsed.new(account)
             json(fields: Records::CustomField.order(:id).all.map { |field| FieldJson.write(field, used) })
           end
 

@@ -7,7 +7,7 @@ module NimbleLetter
       module Lists
         def self.registered(app)
           app.get "/api/lists" do
-            json(lists: ListJson.rows)
+            json(lists: ListJson.rows(asker: account))
           end
 
           app.post "/api/lists" do
@@ -18,18 +18,18 @@ module NimbleLetter
                 made_from: input[:made_from],
                 moment: moment
               )
-            json(ListJson.rows(list.id).first, 201)
+            json(ListJson.rows(list.id, asker: account).first, 201)
           end
 
           app.patch "/api/lists/:id" do
             list = fetch_record(Records::List, params[:id], "list")
             list.change!({name: input[:name].strip}, version: input[:version], now: moment.now)
-            json(ListJson.rows(list.id).first)
+            json(ListJson.rows(list.id, asker: account).first)
           end
 
           app.delete "/api/lists/:id" do
             list = fetch_record(Records::List, params[:id], "list")
-            Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.new.list(list))
+            Work::WhereUsed.refuse_if_used!("list", list.name, Work::WhereUsed.new(account).list(list))
             list.delete
             json({})
           end

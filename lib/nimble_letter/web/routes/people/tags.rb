@@ -13,7 +13,7 @@ module NimbleLetter
                 .where(Sequel[:people][:deleted_at] => nil)
                 .group_and_count(:tag_id)
                 .as_hash(:tag_id, :count)
-            used = Work::WhereUsed.new
+            used = Work::WhereUsed.new(account)
             json(
               tags:
                 Records::Tag
