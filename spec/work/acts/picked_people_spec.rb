@@ -31,6 +31,17 @@ RSpec.describe Work::PickedPeople do
     expect(texts.call).to eq(before)
   end
 
+  it "is as before when one merge followed on the other, whichever is taken back first" do
+    picked = [[gone, third], [gone, kept, third], [third], [kept], [gone]].map { |some| draft({"people" => some.map(&:id)}) }
+    before = picked.map { |one| one.refresh.audience }
+    [[0, 1], [1, 0]].each do |order|
+      sets = [merge, Work::MergeRecords.call(third.refresh, kept.refresh, {}, versions: [third.version, kept.version], moment: moment)]
+      expect(picked.map { |one| reached(one) }.uniq).to eq([[third.id]])
+      order.each { |n| take_back(sets[n].refresh) }
+      expect(picked.map { |one| one.refresh.audience }).to eq(before), order.to_s
+    end
+  end
+
   it "is told apart again where somebody has picked more since" do
     picked = draft({"people" => [gone.id]})
     both = draft({"people" => [kept.id, gone.id]})

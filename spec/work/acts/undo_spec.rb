@@ -108,7 +108,13 @@ RSpec.describe "undo means undone", :own_fields do
   def memberships
     places = Records::Member.order(:id).map { |one| one.values.slice(:id, :person_id, :state, :step_id, :round, :left_reason, :waits_for) }
     letters = Records::Delivery.exclude(state: "skipped").order(:member_id, :step_id).select_map(%i[member_id person_id step_id state])
-    [places, letters, Records::Sequence.order(:id).select_map(:state)]
+    [places, letters, Records::Sequence.order(:id).map { |one| [one.state, one.audience] }, once]
+  end
+
+  # What a person has once for each step.
+  def once
+    fills = Records.db[:letter_fills].select_map(%i[step_id person_id field member_id value])
+    fills + Records.db[:personal_lines].select_map(%i[id step_id person_id])
   end
 
   it "holds for who is in which sequence, whichever acts and merges took them out, in any order" do
@@ -120,7 +126,7 @@ RSpec.describe "undo means undone", :own_fields do
       order = sets.shuffle(random: random)
       order.each { |set| Work::TakeBack.start(Records::ChangeSet[set.id], moment: at) }
       moved = memberships.zip(before).map { |now, was| [now - was, was - now] }
-      expect(moved).to eq([[[], []]] * 3), "#{sets.map(&:words).join(", ")}, undone as #{order.map(&:words).join(", ")}: #{moved}"
+      expect(moved).to eq([[[], []]] * 4), "#{sets.map(&:words).join(", ")}, undone as #{order.map(&:words).join(", ")}: #{moved}"
     end
   end
 
@@ -193,6 +199,23 @@ RSpec.describe "undo means undone", :own_fields do
           .to eq([[1, "active"], [2, "left"], [3, "left"]])
         order.each { |n| Work::TakeBack.start(sets[n].refresh, moment: at) }
         expect(places).to eq(stood), order.to_s
+      end
+    end
+
+    it "gives back what was merged into a record that had been taken out of the bin, in any order" do
+      step = sequence.steps.first.id
+      lines = ->(n) { Records.db[:personal_lines].where(step_id: step, person_id: people[n].id) }
+      fills = ->(n) { Records.db[:letter_fills].where(step_id: step, person_id: people[n].id) }
+      [1, 2].each do |n|
+        Records.db[:personal_lines].insert(step_id: step, person_id: people[n].id, line: "{}", updated_at: now)
+        Records.db[:letter_fills].insert(step_id: step, person_id: people[n].id, field: "person.city", value: n.to_s, updated_at: now)
+      end
+      stood = -> { [places, [0, 1, 2].map { |n| [lines.call(n).select_map(:id), fills.call(n).select_map(:value)] }] }
+      before = stood.call
+      [0, 1, 2].permutation.each do |order|
+        sets = [merge(people[0], people[1]), act({"kind" => "restore"}, people[1]), merge(people[1], people[2])]
+        order.each { |n| Work::TakeBack.start(sets[n].refresh, moment: at) }
+        expect(stood.call).to eq(before), order.to_s
       end
     end
 

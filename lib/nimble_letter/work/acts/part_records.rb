@@ -24,7 +24,7 @@ module NimbleLetter
           @set.update(state: "undoing", upto_event: Records::Event.max(:id).to_i)
           move_back
           put_back
-          Standing.come_back(Records::Member.where(id: act.fetch("ended", [])), "merged", @moment)
+          Standing.come_back(ended, "merged", @moment)
           @set.update(state: "undone", handled: 2, ended_at: @moment.now)
         end
         @set
@@ -47,19 +47,18 @@ module NimbleLetter
         )
       end
 
+      # @return [Sequel::Dataset] memberships that end by this merge, or by one that is undone already while this one held
+      def ended
+        undone = {left_set: Records::ChangeSet.where(state: "undone").select(:id), person_id: [@kept.id, @gone.id]}
+        Records::Member.where(Sequel.|({id: act.fetch("ended", [])}, undone))
+      end
+
       # The record that stayed may have become part of another one since.
       def holders = @holders ||= [@kept.id, *MergedSince.stayed([@kept.id]).values]
 
       def move_back
-        here = {person_id: holders}
-        act["moved"].each { |table, ids| Records.db[table.to_sym].where(id: ids, **here).update(person_id: @gone.id) }
-        act["members"].each { |id, round| Records.db[:members].where(id: id, **here).update(person_id: @gone.id, round: round) }
-        act.fetch("fills", []).each do |step, field, member|
-          fill = Records.db[:letter_fills].where(step_id: step, field: field, member_id: member || 0)
-          # A later merge moved it on only where the record that stayed then had none of its own.
-          fill.where(person_id: holders.find { |id| fill.where(person_id: id).any? }).update(person_id: @gone.id)
-        end
-        PickedPeople.take_back(act.fetch("picked", []), @gone.id, @kept.id)
+        MoveBack.new(@set, holders, @gone).call
+        PickedPeople.take_back(@set, holders)
         LastHeard.read_again(holders | [@gone.id])
       end
 

@@ -15,7 +15,7 @@ module NimbleLetter
         HOLDERS.flat_map do |model, column|
           holding(model, column).filter_map do |record|
             before = record.public_send(column)
-            now = Core::Exchange::Places.map(before, ->(_) {}) { |kind, id| (kind == "people" && id == gone) ? kept : id }
+            now = become(before, gone, kept)
             next if now == before
 
             put(record, column, now)
@@ -24,16 +24,44 @@ module NimbleLetter
         end
       end
 
-      # @param changed [Array<Array(String, Integer, Hash, Hash)>] as #follow gives it
-      def self.take_back(changed, gone, kept)
-        changed.each do |model, id, before, after|
+      # @param set [Records::ChangeSet] of a merge
+      # @param holders [Array<Integer>] the record that stayed, and the one it may have become part of since
+      def self.take_back(set, holders)
+        set.act.fetch("picked", []).each do |model, id, before, after|
           record, column = Records.const_get(model)[id], HOLDERS.fetch(model)
           next unless record
 
-          now = record.public_send(column)
-          put(record, column, (now == after) ? before : apart(now, before, gone, kept))
+          now, later = record.public_send(column), later(set, model, id)
+          unchanged = now == (later.last&.last || after)
+          put(record, column, unchanged ? without(before, later, model, id) : apart(now, before, set.act["gone"], holders))
         end
       end
+
+      # @return [Hash] the same audience with one person become another
+      def self.become(audience, gone, kept) =
+        Core::Exchange::Places.map(audience, ->(_) {}) { |kind, id| (kind == "people" && id == gone) ? kept : id }
+      private_class_method :become
+
+      # @return [Array<Array(Records::ChangeSet, Hash)>] merges since that changed this one too and hold, with what it said after each
+      def self.later(set, model, id)
+        merges = Records::ChangeSet.where(kind: "merge", state: "done").where { |o| o.id > set.id }
+        merges.where(Sequel.like(:act, "%[\"#{model}\",#{id},%")).order(:id).all.filter_map do |one|
+          found = one.act.fetch("picked", []).find { |other| other.first(2) == [model, id] }
+          [one, found.last] if found
+        end
+      end
+      private_class_method :later
+
+      # What it would say had the merge never been; the later ones hold what they made of that.
+      def self.without(before, later, model, id)
+        later.map(&:first).inject(before) do |said, merge|
+          now = become(said, merge.act["gone"], merge.act["kept"])
+          picked = merge.act["picked"].map { |one| (one.first(2) == [model, id]) ? [model, id, said, now] : one }
+          merge.update(act: merge.act.merge("picked" => picked))
+          now
+        end
+      end
+      private_class_method :without
 
       def self.holding(model, column) =
         Records.const_get(model).where(Sequel.|(*KEYS.map { |key| Sequel.like(column, "%\"#{key}\"%") })).all
@@ -43,15 +71,17 @@ module NimbleLetter
       private_class_method :put
 
       # Somebody has changed it since: the two stand where one of them still does.
-      def self.apart(now, before, gone, kept)
+      def self.apart(now, before, gone, holders)
         return now unless now.is_a?(Hash) && before.is_a?(Hash)
 
         now.to_h do |key, value|
           was = before[key]
-          next [key, apart(value, was, gone, kept)] unless KEYS.include?(key) && value.is_a?(Array) && was.is_a?(Array)
-          next [key, value] unless was.include?(gone) && value.include?(kept)
+          next [key, apart(value, was, gone, holders)] unless KEYS.include?(key) && value.is_a?(Array) && was.is_a?(Array)
 
-          [key, (was.include?(kept) ? value : value - [kept]) | [gone]]
+          holder = holders.find { |id| value.include?(id) }
+          next [key, value] unless was.include?(gone) && holder
+
+          [key, (was.include?(holder) ? value : value - [holder]) | [gone]]
         end
       end
       private_class_method :apart
