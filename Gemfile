@@ -2,11 +2,12 @@ source "https://rubygems.org"
 
 # The server
 gem "sinatra", "~> 4.1"
-gem "puma", "~> 6.4"
+gem "puma", "~> 8.0"
 gem "rack", "~> 3.0"
 gem "rack-session", "~> 2.0"
 gem "rodauth", "~> 2.30"
 gem "bcrypt", "~> 3.1"
+gem "zxcvbn", "~> 1.0", require: false
 gem "committee", "~> 5.5"
 gem "zeitwerk", "~> 2.6.18"
 

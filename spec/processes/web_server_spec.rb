@@ -34,6 +34,43 @@ RSpec.describe Processes::WebServer do
     expect(talk(head("Content-Length: 70000"), "x" * 70_000)).to match(/\AHTTP\/1.[01] 413|cut off/)
   end
 
+  describe "by the head alone, while the body has not come" do
+    before { described_class::HeadFirst.first_look = Web::FirstLook.new(configuration) }
+
+    after { described_class::HeadFirst.first_look = nil }
+
+    def asking(path, *more) = ["POST #{path} HTTP/1.1", "Host: 127.0.0.1", "Content-Type: application/json", *more, "", ""].join("\r\n")
+
+    def cookie(secret = configuration.secret) =
+      "Cookie: nimble=#{Rack::Utils.escape(Rack::Session::Encryptor.new(secret, purpose: "nimble").encrypt({"session_id" => "x"}))}"
+
+    it "refuses what says its size in two ways, what is too large, and what nobody who is signed in sends" do
+      said = {
+        asking("/u/token", "Content-Length: 5", "Transfer-Encoding: chunked") => [400, "unreadable"],
+        asking("/auth/login", "Content-Length: 20000") => [413, "This is larger than 16 kB."],
+        asking("//u//token", "Content-Length: 20000") => [413, "This is larger than 16 kB."],
+        asking("/api/people", "Content-Length: 20") => [401, "You are signed out."],
+        asking("/api/people", "Transfer-Encoding: chunked") => [401, "You are signed out."],
+        asking("/api/people?x=1", "Content-Length: 20", "Cookie: nimble=made-up") => [401, "You are signed out."],
+        asking("/api/people", "Content-Length: 20", cookie("another secret, also of sixty-four letters at the very least, as it has to be")) =>
+          [401, "You are signed out."]
+      }
+      said.each do |head, (status, words)|
+        told = talk(head)
+        expect(told).to start_with("HTTP/1.1 #{status}").and(include(words, "application/json")), head
+      end
+    end
+
+    it "answers who is still sending" do
+      expect(talk(asking("/auth/login", "Content-Length: 3000000"), "x" * 3_000_000)).to start_with("HTTP/1.1 413")
+    end
+
+    it "lets the body of everybody else come" do
+      expect(talk(asking("/api/people", "Connection: close", "Content-Length: 2", cookie), "{}")).to start_with("HTTP/1.1 503")
+      expect(talk(asking("/auth/login", "Connection: close", "Content-Length: 2"), "{}")).to start_with("HTTP/1.1 503")
+    end
+  end
+
   it "tells what never became a request as everything else is told" do
     ["GET /?#{"q" * 20_000} HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n", "nonsense\r\n\r\n"].each do |words|
       told = talk(words)

@@ -20,6 +20,50 @@ module NimbleLetter
       end
       Puma::Client.prepend(BoundedPieces)
 
+      # Puma gathers what a request brings before it asks anybody; what can be refused by its head alone is refused here.
+      module HeadFirst
+        class << self
+          attr_accessor :first_look
+        end
+
+        private
+
+        def setup_body
+          @refusal = HeadFirst.first_look&.refusal(@env)
+          return super unless @refusal
+
+          @error_status_code = @refusal.first
+          @env["HTTP_CONNECTION"] = "close"
+          raise Puma::HttpParserError, "refused by its head"
+        end
+      end
+      Puma::Client.prepend(HeadFirst)
+
+      # Gives that refusal as the answer, and waits a little for whoever is still sending: to shut the door at once would lose it.
+      module RefusalFirst
+        LINGER_SECONDS = 1
+        LINGER_BYTES = 4 * 1024 * 1024
+
+        private
+
+        def response_to_error(client, requests, error, status)
+          refusal = client.instance_variable_get(:@refusal) or return super
+          prepare_response(*refusal, requests, client)
+          linger(client.io)
+        end
+
+        def linger(socket)
+          ends, left = Process.clock_gettime(Process::CLOCK_MONOTONIC) + LINGER_SECONDS, LINGER_BYTES
+          socket.close_write
+          while left.positive? && socket.wait_readable([ends - Process.clock_gettime(Process::CLOCK_MONOTONIC), 0].max)
+            left -= socket.readpartial(64 * 1024).bytesize
+          end
+        rescue IOError, SystemCallError
+          nil # it has gone
+        end
+      end
+      Puma::Server.prepend(RefusalFirst)
+
       # Ruby runs one thread at a time, and each that waits for the database then waits for the others: with 20 busy users
       # eight threads gave fewer answers than four, and made some wait 3 s (bench/README.md).
       THREADS = 4
@@ -35,6 +79,7 @@ module NimbleLetter
       def run
         Signals.listen
         Ports.free!(@configuration.port, "PORT", "the web server")
+        HeadFirst.first_look = Web::FirstLook.new(@configuration)
         server = puma
         server.add_tcp_listener("127.0.0.1", @configuration.port)
         server.run

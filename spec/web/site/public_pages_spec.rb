@@ -18,6 +18,16 @@ RSpec.describe "the pages that letters lead to" do
     expect(person.refresh).to have_attributes(last_activity_kind: "opened", last_activity_at: now)
   end
 
+  it "is kept by nobody on the way, wherever it leads" do
+    click, out = tokens.write(:click, delivery.key, 0), tokens.write(:unsubscribe, delivery.key)
+    ["/c/#{click}", "/c/nothing", "/u/#{out}", "/u/nothing", "/o/nothing.gif"].each do |path|
+      get path
+      expect(last_response.headers["cache-control"]).to eq("no-store"), path
+    end
+    post "/u/#{out}"
+    expect(last_response.headers["cache-control"]).to eq("no-store")
+  end
+
   it "keeps a scanner's open apart" do
     header "User-Agent", "practice-link-scanner/1.0"
     get "/o/#{tokens.write(:open, delivery.key)}.gif"

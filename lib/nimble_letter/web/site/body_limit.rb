@@ -2,8 +2,8 @@
 
 module NimbleLetter
   module Web
-    # How much a request may bring, asked before anything reads it. The web server has gathered the body by then, on disk,
-    # and has counted it if nobody said its size; see Processes::WebServer for the most it gathers at all.
+    # How much a request may bring, asked before anything reads it. The web server asks it too, before it gathers a body whose size is
+    # said (FirstLook); of others it has gathered and counted the body by then, see Processes::WebServer for the most it gathers at all.
     class BodyLimit
       MB = 1024 * 1024
       ORDINARY_BYTES = 6 * MB # a letter of several languages, with some room
@@ -22,6 +22,7 @@ module NimbleLetter
       # @param path [String]
       # @return [Integer] bytes
       def self.for(path)
+        path = path.squeeze("/")
         return LITTLE_BYTES if path.match?(LITTLE)
 
         FILES.find { |pattern, _| path.match?(pattern) }&.last || ORDINARY_BYTES
@@ -30,21 +31,21 @@ module NimbleLetter
       def initialize(app) = @app = app
 
       def call(env)
-        most = self.class.for(env["PATH_INFO"].squeeze("/"))
-        return refused(most) if env["CONTENT_LENGTH"].to_i > most
+        most = self.class.for(env["PATH_INFO"])
+        return self.class.refused(env["PATH_INFO"]) if env["CONTENT_LENGTH"].to_i > most
 
         env = env.merge("rack.input" => CountedBody.new(env["rack.input"], most)) if env["rack.input"] && !env["CONTENT_LENGTH"]
         @app.call(env)
       rescue CountedBody::TooMuch
-        refused(most)
+        self.class.refused(env["PATH_INFO"])
       end
 
-      private
-
-      def refused(most) =
-        Problem.response(413, code: "too_large", message: "This is larger than #{words(most)}.", hint: "Send less at once.")
-
-      def words(bytes) = (bytes < MB) ? "#{bytes / 1024} kB" : "#{bytes / MB} MB"
+      # @return [Array] the Rack answer to one that brings more
+      def self.refused(path)
+        most = self.for(path)
+        words = (most < MB) ? "#{most / 1024} kB" : "#{most / MB} MB"
+        Problem.response(413, code: "too_large", message: "This is larger than #{words}.", hint: "Send less at once.")
+      end
     end
   end
 end

@@ -17,6 +17,9 @@ module NimbleLetter
       set :host_authorization, {permitted_hosts: []}
       disable :static, :sessions, :logging, :protection
 
+      # What a letter leads to says who reads it, and is kept nowhere on the way.
+      before { cache_control :no_store }
+
       not_found { erb :not_ours }
 
       # A picture of the library: whoever has its key may see it, since mail programs sign in nowhere. It never changes.
@@ -38,7 +41,6 @@ module NimbleLetter
         delivery, = delivery_for(:open)
         note("opened", delivery) if delivery
         content_type "image/gif"
-        cache_control :no_store
         headers "cross-origin-resource-policy" => "cross-origin"
         PIXEL
       end

@@ -12,7 +12,6 @@ module NimbleLetter
     class SignIn < Roda
       # A sensitive act asks for the password again after so long, see Work::Moment#fresh!.
       FRESH_SECONDS = 3600
-      LEAST_LETTERS = 12 # OWASP ASVS 4.0.3, 2.1.1
       MOST_BYTES = 72 # bcrypt reads no further
       # One sentence for a wrong address, a wrong password and a closed account: it tells nobody who works here.
       NOT_TOGETHER = "This address and password do not belong together."
@@ -32,7 +31,6 @@ module NimbleLetter
           :change_password,
           :confirm_password,
           :password_grace_period,
-          :disallow_common_passwords,
           :json
         prefix "/auth"
         hmac_secret { scope.env.fetch("nimble.safety").secret }
@@ -44,7 +42,7 @@ module NimbleLetter
         password_param "password"
         new_password_param "new_password"
         require_password_confirmation? false
-        password_minimum_length LEAST_LETTERS
+        password_minimum_length Core::Safety::PasswordChoice::LEAST
         password_maximum_bytes MOST_BYTES
         password_grace_period FRESH_SECONDS
         modifications_require_password? true
@@ -53,6 +51,14 @@ module NimbleLetter
         normalize_login { |login| login.scrub("").strip.downcase[0, 190] }
         auth_class_eval do
           def _account_from_login(login) = scope.account_of(login)
+
+          def password_meets_requirements?(password)
+            return false unless super
+
+            fault = scope.choice_of(account).fault(password) or return true
+            set_password_requirement_error_message(:password_guessed_soon, fault)
+            false
+          end
         end
 
         login_error_flash NOT_TOGETHER
@@ -61,9 +67,8 @@ module NimbleLetter
         change_password_error_flash "The password stays as it was."
         confirm_password_error_flash "This is not your password."
         same_as_existing_password_message "This is the password you have now."
-        password_too_short_message "A password has at least #{LEAST_LETTERS} letters."
+        password_too_short_message "A password has at least #{Core::Safety::PasswordChoice::LEAST} characters."
         password_too_many_bytes_message "A password has at most #{MOST_BYTES} letters; letters with accents count twice."
-        password_is_one_of_the_most_common_message "This is one of the passwords that are tried first."
         contains_null_byte_message "A password is text."
         password_does_not_meet_requirements_message { password_requirement_message || "Choose another password." }
 
@@ -76,11 +81,11 @@ module NimbleLetter
         # The same work as for an address that somebody has.
         after_no_matching_login do
           password_hash_match?(SignIn.nobody, param(password_param))
-          scope.note("sign_in_refused", login_param_value)
+          scope.note_try("sign_in_refused", login_param_value)
         end
         after_login_failure do
           password_hash_match?(SignIn.nobody, param(password_param)) unless get_password_hash
-          scope.note("sign_in_refused", login_param_value)
+          scope.note_try("sign_in_refused", login_param_value)
         end
         after_login do
           scope.tries.give_back
@@ -92,6 +97,8 @@ module NimbleLetter
           super()
         end
         after_change_password do
+          # A copy of the cookie that somebody kept ends too.
+          update_session
           scope.tries.give_back
           scope.note("password_changed", Records::Account[account_id])
           Demo::Firm.forget_sign_in(account[:email])
@@ -145,6 +152,12 @@ module NimbleLetter
         account if account && account[:email].downcase == login
       end
 
+      # @param account [Hash]
+      # @return [Core::Safety::PasswordChoice]
+      def choice_of(account)
+        Core::Safety::PasswordChoice.new([account[:email], account[:name], Records::Firm.current.name, "Nimble Letter"])
+      end
+
       def slow_down(login)
         account = account_of(login.downcase)
         @tries = Work::SignInTries.new(
@@ -155,7 +168,7 @@ module NimbleLetter
         wait = @tries.take
         return if wait.zero?
 
-        note("slowed_down", login) if @tries.to_be_noted?
+        note_try("slowed_down", login) if @tries.to_be_noted?
         request.halt Throttle.wait(wait)
       end
 
@@ -181,6 +194,9 @@ module NimbleLetter
       end
 
       def note(kind, who, **rest) = Work::SafetyNote.write(kind, who: who, connection: env["REMOTE_ADDR"], **rest)
+
+      # What was typed for an address may be a password: it is noted only where it looks like an address.
+      def note_try(kind, login) = note(kind, Core::Address::PATTERN.match?(login.scrub("").strip) ? login : "no address")
 
       # @param answer [Hash] as Rodauth has it
       # @return [String] JSON, errors as the API tells them

@@ -61,7 +61,7 @@ export function Password() {
           </button>
         </div>
         <p className="muted text-xs mt-2">
-          At least {LEAST} letters; several words that only you put together are good. It ends all your other sign-ins.
+          At least {LEAST} characters; several words that only you put together are good. It ends all your other sign-ins.
         </p>
         {change.error && <ErrorNote error={change.error} />}
         {change.isSuccess && (
