@@ -25,10 +25,9 @@ RSpec.describe Core::Safety::PasswordChoice do
     }.each { |password, words| expect(choice.fault(password)).to match(words), "#{password.inspect}: #{choice.fault(password)}" }
   end
 
-  it "refuses every common password, and the common ones with a year, that is long enough" do
-    common = Zxcvbn.frequency_lists["passwords"].first(10_000)
-    long = common.select { |one| one.size >= described_class::LEAST } + common.first(100).map { |one| "#{one}1984".ljust(12, "!") }
-    expect(long.size).to be > 120
+  it "refuses every common password that is long enough" do
+    long = Zxcvbn.frequency_lists["passwords"].select { |one| one.size >= described_class::LEAST }
+    expect(long.size).to be > 100
     expect(long.select { |one| choice.fault(one).nil? }).to eq([])
   end
 end

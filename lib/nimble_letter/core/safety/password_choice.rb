@@ -16,6 +16,9 @@ module NimbleLetter
         OWN = "user_inputs"
         MORE = "Add a word or two that have nothing to do with it."
 
+        # Its word lists are read once, when somebody first chooses a password.
+        def self.tester = @tester ||= Zxcvbn::Tester.new
+
         # @param known [Array<String, nil>] names and addresses: of the person, the firm and the product
         def initialize(known)
           whole = known.compact.flat_map { |one| [one, one.gsub(/[^\p{L}\p{N}]/, "")] }
@@ -27,7 +30,7 @@ module NimbleLetter
         def fault(password)
           return "A password has at least #{LEAST} characters." if password.size < LEAST
 
-          found = Zxcvbn::Tester.new.zxcvbn(password[0, LOOKED_AT], @known)
+          found = self.class.tester.zxcvbn(password[0, LOOKED_AT], @known)
           return if found["score"] >= ENOUGH
 
           "#{why(found)}. #{MORE}"
