@@ -151,6 +151,25 @@ RSpec.describe "signing in" do
       expect(last_response).to be_ok
     end
 
+    it "lets a right password in from a new device, however many strangers guess at that account all the time" do
+      account = maren
+      ask = ->(from, password) do
+        post "/auth/login", JSON.generate(email: account.email, password: password), "REMOTE_ADDR" => from
+        last_response.status
+      end
+      strangers = Array.new(4) { |n| "198.51.100.#{n + 1}" }
+      guess = -> { strangers.map { |from| ask.call(from, "wrong") }.count(401) }
+      made = Array.new(60) { guess.call.tap { let_pass(10) } }.sum
+      expect(made).to be_between(15, Work::SignInTries::ACCOUNT.at_once + 600 / 40 + 1)
+
+      expect(ask.call("203.0.113.9", ApiClient::PASSWORD)).to eq(429)
+      wait = Integer(last_response.headers["retry-after"])
+      # Forty seconds for each that waits already, and for themselves.
+      expect(wait).to be <= 40 * (strangers.size + 1)
+      (wait / 5.0).ceil.times { guess.call.then { let_pass(5) } }
+      expect(ask.call("203.0.113.9", ApiClient::PASSWORD)).to eq(200)
+    end
+
     it "takes no device for another's, and none that was made up" do
       tomas = colleague(name: "Tomas Quill")
       known = Core::Safety::KnownDevice.new(configuration.secret)
