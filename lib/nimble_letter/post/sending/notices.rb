@@ -56,7 +56,7 @@ module NimbleLetter
           "Date" => moment.now.rfc2822,
           "From" => Headers.address(moment.firm.name, WireAddress.of(box.address)),
           "To" => Headers.address(box.name, WireAddress.of(notice.address)),
-          "Message-ID" => "<notice-#{notice.id}.#{notice.made_at.to_i}@#{box.address.split("@").last}>",
+          "Message-ID" => "<#{Records::Notice::MARK}#{notice.id}.#{notice.made_at.to_i}@#{box.address.split("@").last}>",
           "Subject" => notice.subject,
           # RFC 3834 5: nobody is to answer it by a machine.
           "Auto-Submitted" => "auto-generated",

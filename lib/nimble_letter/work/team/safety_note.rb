@@ -18,6 +18,8 @@ module NimbleLetter
         colleague_made
         colleague_changed
         setting_changed
+        code_sent
+        code_refused
         refused
       ].freeze
       LONGEST = {who: 190, about: 300}.freeze

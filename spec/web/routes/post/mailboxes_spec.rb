@@ -30,16 +30,54 @@ RSpec.describe "mailboxes over the API" do
     expect(moved).to include("proved" => false, "version" => 2)
   end
 
-  it "take ten tries of a code, and none of one that is an hour old" do
+  def let_pass(seconds) = Records.db[:allowances].update(full_at: Sequel.date_sub(:full_at, seconds: seconds))
+
+  it "take no code that is an hour old" do
     box = made
     code = code_of(box)
-    wrong = (code == "000000") ? "000001" : "000000"
-    10.times { call_api(:post, at(box, "/prove"), {code: wrong}, status: 422) }
-    expect(call_api(:post, at(box, "/prove"), {code: code}, status: 422)["error"]["code"]).to eq("no_code")
-    code = code_of(box)
     Records::Mailbox.where(id: box["id"]).update(code_sent_at: Records.server_time - 3601)
-    call_api(:post, at(box, "/prove"), {code: code}, status: 422)
+    expect(call_api(:post, at(box, "/prove"), {code: code}, status: 422)["error"]["code"]).to eq("no_code")
     expect(Records::Mailbox[box["id"]].proved_at).to be_nil
+  end
+
+  it "take ten tries, however many codes are sent, then one every six minutes; wrong ones are in the safety log" do
+    box = made
+    try = ->(code, status = 422) { call_api(:post, at(box, "/prove"), {code: code}, status: status).dig("error", "code") }
+    codes = Array.new(2) { code_of(box) }
+    wrong = ([*"000000".."000009"] - codes).first
+    expect(Array.new(5) { try.call(wrong) }.uniq).to eq(["wrong_code"])
+    code = code_of(box)
+    expect(Array.new(5) { try.call((wrong == code) ? "999999" : wrong) }.uniq).to eq(["wrong_code"])
+    expect(try.call(code)).to eq("too_often")
+    let_pass(361)
+    expect(call_api(:post, at(box, "/prove"), {code: code})["proved"]).to be(true)
+    expect([log_lines("code_refused").size, log_lines("code_sent").map { |line| line[:about] }.uniq]).to eq([10, [box["address"]]])
+  end
+
+  it "have at most five codes sent in an hour" do
+    box, sent = made, 0
+    360.times do
+      post at(box, "/code")
+      sent += 1 if last_response.ok?
+      let_pass(10)
+    end
+    expect(sent).to be_between(4, 5)
+    expect(answer["error"]).to include("code" => "too_often", "message" => "Five codes an hour are sent to one mailbox.")
+  end
+
+  it "show their codes in the practice post to those who may prove them, and to nobody else" do
+    idris, petra = %w[Idris Petra].map { |name| colleague(name: name, role: "colleague") }
+    box = make_mailbox(account_id: idris.id, proved_at: nil)
+    id = Records.db[:practice_letters].insert(recipient: box.address, message_id: "notice-1.1@x.example", received_at: now,
+      raw: "Subject: Your code\r\nMessage-ID: <notice-1.1@x.example>\r\n\r\nThe code is 123456.")
+    ids = -> { call_api(:get, "/api/practice/letters")["letters"].map { |one| one["id"] } }
+    expect(ids.call).to eq([id])
+    {idris => 200, petra => 404}.each do |who, status|
+      elsewhere
+      sign_in(who)
+      expect(ids.call.size).to eq((status == 200) ? 1 : 0)
+      ["", "/shown"].each { |path| expect(get("/api/practice/letters/#{id}#{path}").status).to eq(status), "#{who.name} #{path}" }
+    end
   end
 
   it "send answers elsewhere and a copy to the files, in which nothing is followed" do

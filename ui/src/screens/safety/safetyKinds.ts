@@ -15,5 +15,7 @@ export const SAFETY_KINDS: Record<Shape<'SafetyKind'>, string> = {
   colleague_made: 'colleague made',
   colleague_changed: 'colleague changed',
   setting_changed: 'setting changed',
+  code_sent: 'code sent to a mailbox',
+  code_refused: 'wrong code for a mailbox',
   refused: 'not allowed',
 }

@@ -11,8 +11,15 @@ module NimbleLetter
 
         # What these routes share.
         module Helpers
+          # Codes that prove a mailbox are for those who may prove it, here as in a real post office.
+          def readable
+            mine = Work::ProveMailbox.provable_by(account).select(:address)
+            letters = Records.db[:practice_letters]
+            letters.where(Sequel.|(Sequel.~(Sequel.like(:message_id, "#{Records::Notice::MARK}%")), {recipient: mine}))
+          end
+
           def practice_letter
-            Records.db[:practice_letters].first(id: Integer(params[:id], exception: false)) ||
+            readable.first(id: Integer(params[:id], exception: false)) ||
               raise(NotFound.new("This letter is not there."))
           end
         end
@@ -21,7 +28,7 @@ module NimbleLetter
           app.helpers Helpers
 
           app.get "/api/practice/letters" do
-            found = Records.db[:practice_letters].order(Sequel.desc(:id)).limit(PAGE + 1)
+            found = readable.order(Sequel.desc(:id)).limit(PAGE + 1)
             found = found.where(Sequel[:id] < params["before"].to_i) if params["before"]
             found = found.where(Sequel.ilike(:recipient, "%#{found.escape_like(params["words"])}%")) if params["words"].to_s != ""
             rows = found.all
