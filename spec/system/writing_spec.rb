@@ -38,6 +38,20 @@ RSpec.describe "writing a letter" do
     end
   end
 
+  it "takes the highlighted field by Enter and by Tab, in the subject as in the text" do
+    {"Subject" => :enter, "Preview line" => :tab, "Text of the letter" => :tab}.each do |label, key|
+      field = find("[aria-label='#{label}']")
+      field.send_keys("{{comp")
+      expect(page).to have_css("[role=listbox] [aria-selected=true]", text: "Company")
+      field.send_keys(key)
+      expect(field).to have_css(".merged", text: "Company")
+      expect(page).to have_no_css("[role=listbox]")
+    end
+    # Without a menu Enter makes no second line of a single one.
+    find("[aria-label=Subject]").send_keys(:enter, "rest")
+    expect(find("[aria-label=Subject]")).to have_css("p", count: 1)
+  end
+
   it "shows each person's own copy beside it as one types: at the desk, on a phone, as text, in inboxes" do
     text.send_keys("Dear {{first name|you}}, good day.")
     saved
@@ -205,7 +219,8 @@ RSpec.describe "writing a letter" do
       saved
     end
     page.driver.browser.delete_network_conditions
-    expect(page).to have_css("[role=alert]", text: "Somebody else changed this letter meanwhile.")
+    expect(page).to have_css("[role=alert]", text: "Somebody else changed this letter at the same place.")
+    expect(all("[role=alert] dd").map(&:text)).to eq(["Hers", "Mine and more"])
     click_button "Go on with theirs"
     expect(text).to have_text("Hers")
     click_button "Versions"
@@ -216,6 +231,27 @@ RSpec.describe "writing a letter" do
       click_words(/Go back to version/)
     end
     expect(text).to have_text("Mine and more")
+  end
+
+  it "puts together what two people write at opposite ends of one letter" do
+    text.send_keys("Top", :enter, "Middle", :enter, "Bottom")
+    saved
+    as_petra { expect(text).to have_text("Bottom") }
+    page.driver.browser.network_conditions = {offline: true, latency: 0, throughput: 0}
+    text.send_keys(" of mine")
+    expect(page).to have_css("[role=status]", text: "Not saved yet")
+    as_petra do
+      text.send_keys([:control, :home], "Her ")
+      saved
+    end
+    page.driver.browser.delete_network_conditions
+    expect(text).to have_text("Her Top")
+    expect(text).to have_text("Bottom of mine")
+    # One's own place in the text is where it was.
+    text.send_keys(", indeed")
+    saved
+    expect(stored_words).to eq(["Her Top", "Middle", "Bottom of mine, indeed"])
+    as_petra { expect(text).to have_text("Bottom of mine, indeed") }
   end
 
   it "shows another page's words when nothing here is unsaved" do

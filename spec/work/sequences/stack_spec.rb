@@ -31,6 +31,23 @@ RSpec.describe "looking at the letters of a step" do
     expect(in_the_stack.at_css("[data-gap]")["data-gap"]).to eq("person.city")
   end
 
+  it "comes from the same mailbox at the desk as in the stack, whoever owns the person" do
+    owner = make_account
+    boxes = {owner: make_mailbox(account_id: owner.id, name: "Owner"), plan: make_mailbox(name: "Plan")}
+    boxes.each { |name, box| box.update(signature: document("Signed by the #{name}")) }
+    person.update(owner_id: owner.id, city: "York")
+    both = -> { [Work::LookAtLetter.new(letter, person, moment).json, Work::Stack.new(step.refresh, moment).letter(person)] }
+    {"mailbox" => :plan, "owner" => :owner, "starter" => :plan}.each do |kind, box|
+      sequence.refresh.update(sender: {"kind" => kind, "mailbox_id" => boxes[:plan].id})
+      expect(both.call.map { |one| one[:mailbox][:address] }).to eq([boxes[box].address] * 2)
+      expect(both.call.map { |one| one[:text] }).to all(include("Signed by the #{box}"))
+    end
+    # Who is a member keeps the mailbox they know.
+    start(sequence.refresh.update(sender: {"kind" => "owner", "mailbox_id" => boxes[:plan].id}))
+    person.update(owner_id: nil)
+    expect(both.call.map { |one| one[:mailbox][:address] }).to eq([boxes[:owner].address] * 2)
+  end
+
   it "keeps a line where it was written for, and lists it when that place is gone" do
     Work::WriteIntoLetter.new(step, person, moment).line("P.S.", after: "How is [city]?")
     expect(stack.letter(person)).to include(line_after: "How is [city]?", line_lost: false, text: a_string_including("How is ?\n\nP.S."))

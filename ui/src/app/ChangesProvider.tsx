@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useEffect, useState } from 'react'
 import { api, ask } from '../api/client'
-import { classes } from '../parts/classes'
+import { DoneNote } from '../parts/DoneNote'
 import { ErrorNote } from '../parts/States'
 import { type Change, ChangesContext, useTakeBack } from './changes'
 import { number, plural } from './format'
@@ -42,32 +42,17 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
   }, [state, client])
   if (!change) return null
   return (
-    <div
-      role="status"
-      className={classes(
-        'fixed bottom-16 left-1/2 -translate-x-1/2 z-40 min-w-80 max-w-xl bg-[var(--strip)]',
-        'text-[var(--strip-text)] rounded-sm px-4 py-2.5 shadow-lg',
-      )}
-    >
-      <div className="flex items-center gap-4">
-        <p className="grow">
+    <DoneNote
+      words={
+        <>
           {state === 'undone' ? 'Taken back: ' : state === 'undoing' ? 'Taking back: ' : ''}
           {change.words}.{state === 'undone' ? <TakenBackWords change={change} /> : <StaysOut change={change} />}
-        </p>
-        {(state === 'done' || state === 'waiting') && (
-          <button
-            type="button"
-            className="underline underline-offset-4 font-semibold"
-            disabled={back.isPending}
-            onClick={() => back.mutate()}
-          >
-            Undo
-          </button>
-        )}
-        <button type="button" aria-label="Close this note" className="opacity-80 hover:opacity-100" onClick={onClose}>
-          ×
-        </button>
-      </div>
+        </>
+      }
+      undo={state === 'done' || state === 'waiting' ? () => back.mutate() : undefined}
+      undoing={back.isPending}
+      onClose={onClose}
+    >
       {working(change) && change.total > 0 && (
         <div className="mt-1.5">
           <progress
@@ -82,6 +67,6 @@ function ChangeNote({ id, onClose }: { id: number; onClose: () => void }) {
         </div>
       )}
       {back.error && <ErrorNote error={back.error} />}
-    </div>
+    </DoneNote>
   )
 }

@@ -42,6 +42,14 @@ describe('the palette', () => {
     expect(server.of('POST')).toEqual([])
   })
 
+  it('takes what is highlighted by Tab as by Enter', async () => {
+    const { findByText, getByText } = palette()
+    await userEvent.keyboard('ana')
+    await findByText('Ana Lark')
+    await userEvent.tab()
+    await waitFor(() => expect(getByText('/people/4')).toBeTruthy())
+  })
+
   it('does what was typed, or moved to', async () => {
     const { server } = palette()
     await userEvent.keyboard('{ArrowDown}{Enter}')

@@ -10,6 +10,8 @@ import { usePostMoves } from './usePost'
 const GROUP = '[&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-secondary [&_[cmdk-group-heading]]:py-1'
 const ITEM = 'px-2 py-1.5 rounded-sm cursor-pointer data-[selected=true]:bg-base-200 flex justify-between'
 
+const TAKEN = '[cmdk-item][data-selected=true]'
+
 const PLACES = [
   { words: 'Today', to: '/' },
   { words: 'People', to: '/people' },
@@ -84,7 +86,13 @@ export function Palette({ onClose }: { onClose: () => void }) {
         label="Find people, letters, sequences and actions"
         value={standing}
         onValueChange={setChosen}
-        onKeyDown={(event) => event.key.startsWith('Arrow') && setMoved(true)}
+        onKeyDown={(event) => {
+          if (event.key.startsWith('Arrow')) setMoved(true)
+          const taken = event.key === 'Tab' && !event.shiftKey && event.currentTarget.querySelector<HTMLElement>(TAKEN)
+          if (!taken) return
+          event.preventDefault()
+          taken.click()
+        }}
       >
         <Command.Input
           value={words}

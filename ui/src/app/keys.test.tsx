@@ -1,7 +1,7 @@
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
 import { page } from '../testing/page'
-import { type Key, KeysProvider, useKeys, useShownKeys } from './keys'
+import { type Key, KeysProvider, useKeys, useShownKeys, useUnsaved } from './keys'
 
 function Screen({ keys }: { keys: Key[] }) {
   useKeys(keys)
@@ -11,6 +11,11 @@ function Screen({ keys }: { keys: Key[] }) {
       <output>{useShownKeys().map((key) => key.words)}</output>
     </>
   )
+}
+
+function Guarded({ unsaved }: { unsaved: () => boolean }) {
+  useUnsaved(unsaved)
+  return null
 }
 
 const screen = (keys: Key[]) => (
@@ -34,6 +39,45 @@ describe('useKeys', () => {
     await userEvent.click(document.body)
     await userEvent.keyboard('{Control>}n{/Control}{Alt>}n{/Alt}')
     expect(run).not.toHaveBeenCalled()
+  })
+
+  it('takes no letter for a command within a second after somebody typed into a field that is gone', async () => {
+    const run = vi.fn()
+    const { getByLabelText } = page().show(screen([{ key: 'n', words: 'New', run }]))
+    const press = (key: string, at: number) => {
+      const event = new KeyboardEvent('keydown', { key, bubbles: true })
+      Object.defineProperty(event, 'timeStamp', { value: at })
+      ;(document.activeElement ?? document.body).dispatchEvent(event)
+    }
+    getByLabelText('Words').focus()
+    press('m', 5000)
+    ;(document.activeElement as HTMLElement).blur()
+    press('n', 5400)
+    press('n', 5999)
+    expect(run).not.toHaveBeenCalled()
+    press('n', 6001)
+    expect(run).toHaveBeenCalledTimes(1)
+  })
+
+  it('leads nowhere while something of the page is not saved', async () => {
+    const [leave, stay] = [vi.fn(), vi.fn()]
+    let unsaved = true
+    page().show(
+      <KeysProvider>
+        <Screen
+          keys={[
+            { key: 'r', words: 'Results', leaves: true, run: leave },
+            { key: 'n', words: 'New', run: stay },
+          ]}
+        />
+        <Guarded unsaved={() => unsaved} />
+      </KeysProvider>,
+    )
+    await userEvent.keyboard('rn')
+    expect([leave.mock.calls.length, stay.mock.calls.length]).toEqual([0, 1])
+    unsaved = false
+    await userEvent.keyboard('r')
+    expect(leave).toHaveBeenCalledTimes(1)
   })
 
   it('is silent while a question stands before the page', async () => {

@@ -1,9 +1,19 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
 
 /** A key of the screen one is on, with what it does; "ctrl+shift+z", "alt+ArrowUp". */
-export type Key = { key: string; words: string; run: () => void }
+export type Key = {
+  key: string
+  words: string
+  run: () => void
+  /** Whether it leads away from what stands on the page. */
+  leaves?: boolean
+}
 
-type Registry = { register: (keys: Key[]) => () => void; shown: Key[] }
+type Unsaved = () => boolean
+type Registry = { register: (keys: Key[]) => () => void; guard: (unsaved: Unsaved) => () => void; shown: Key[] }
+
+/** Whoever types may go on typing while the field they were in has gone; their letters are no commands so soon. */
+const QUIET_MS = 1000
 
 const KeysContext = createContext<Registry | null>(null)
 
@@ -23,6 +33,7 @@ function named(event: KeyboardEvent): string {
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [shown, setShown] = useState<Key[]>([])
   const current = useRef<Key[]>([])
+  const unsaved = useRef(new Set<Unsaved>())
   const registry = useMemo<Registry>(
     () => ({
       shown,
@@ -34,22 +45,38 @@ export function KeysProvider({ children }: { children: ReactNode }) {
           setShown(current.current)
         }
       },
+      guard: (one) => {
+        unsaved.current.add(one)
+        return () => unsaved.current.delete(one)
+      },
     }),
     [shown],
   )
   useEffect(() => {
+    let typedAt = Number.NEGATIVE_INFINITY
     const listen = (event: KeyboardEvent) => {
+      if (typing(event.target)) typedAt = event.timeStamp
       if (typing(event.target) || document.querySelector('dialog[open]')) return
       const pressed = named(event)
+      if (pressed.length === 1 && event.timeStamp - typedAt < QUIET_MS) return
       // Enter presses what has the focus.
       if (pressed === 'enter' && (event.target as Element).closest?.('button, a, summary, [role=button]')) return
       const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
       if (!key) return
       event.preventDefault()
+      if (key.leaves && [...unsaved.current].some((one) => one())) return
       key.run()
     }
+    // Whoever reaches for the mouse has stopped typing.
+    const stopped = () => {
+      typedAt = Number.NEGATIVE_INFINITY
+    }
     window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
+    window.addEventListener('pointerdown', stopped)
+    return () => {
+      window.removeEventListener('keydown', listen)
+      window.removeEventListener('pointerdown', stopped)
+    }
   }, [])
   return <KeysContext.Provider value={registry}>{children}</KeysContext.Provider>
 }
@@ -65,6 +92,15 @@ export function useKeys(keys: Key[]) {
     const stable = latest.current.map((key, i) => ({ ...key, run: () => latest.current[i]?.run() }))
     return registry?.register(stable)
   }, [names])
+}
+
+/** While something of a screen is not saved, no key leads away from it. */
+export function useUnsaved(unsaved: Unsaved) {
+  const registry = useContext(KeysContext)
+  const guard = registry?.guard
+  const latest = useRef(unsaved)
+  latest.current = unsaved
+  useEffect(() => guard?.(() => latest.current()), [guard])
 }
 
 export function useShownKeys(): Key[] {

@@ -16,7 +16,7 @@ module NimbleLetter
           unless self.version == version
             raise Conflict.new(
               "Somebody else changed this meanwhile.",
-              hint: "Look at what they wrote, then save yours again.",
+              hint: "Look at what they wrote, and make your change again.",
               data: {
                 version: self.version
               }

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-require "rack/session"
+require "rack"
+require "rack/session/encryptor"
 
 module NimbleLetter
   module Web

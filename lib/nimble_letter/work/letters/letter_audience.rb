@@ -18,7 +18,7 @@ module NimbleLetter
             .where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id))
             .order(Sequel.desc(:updated_at))
             .all
-            .find { |one| people_of(one) }
+            .find { |one| !one.draft? || audience_of(one)&.said? }
       end
 
       # @return [String]
@@ -95,8 +95,12 @@ module NimbleLetter
       def people_of(sequence)
         return Records::Person.where(id: sequence.members_dataset.where(state: "active").select(:person_id)) unless sequence.draft?
 
-        audience = @moment.audience(sequence.audience)
-        Records::Person.where(id: @moment.sieving(audience).would_get_it) if audience.said?
+        Records::Person.where(id: @moment.sieving(audience_of(sequence)).would_get_it)
+      end
+
+      # @return [Records::Audience, nil] of a draft
+      def audience_of(sequence)
+        @moment.audience(sequence.audience)
       rescue NotFound
         nil # its filter is gone; the ready check tells of it
       end

@@ -34,11 +34,17 @@ module NimbleLetter
 
       def setting = @setting ||= Typesetting.new(@letter, firm: @moment.firm)
 
-      # The owner's, since that is whom they know; else one's own.
+      # As the plan says of the sequence it is written for. In none yet, the owner's, since that is whom they know; else one's own.
       def mailbox
-        @mailbox ||=
-          Records::Mailbox.eager(:account).first(account_id: @person.owner_id) ||
-          Records::Mailbox.eager(:account).first(account_id: @moment.account&.id) || Records::Mailbox.eager(:account).first
+        @mailbox ||= begin
+          sequence = LetterAudience.new(@letter, @moment).sequence
+          (sequence && Sender.mailbox_of(sequence, @person, @moment)) || without_plan
+        end
+      end
+
+      def without_plan
+        own = Records::Mailbox.in_use.order(Sequel.desc(Sequel.expr(account_id: @moment.account&.id)), :id).get(:id)
+        Sender.new({"kind" => "owner", "mailbox_id" => own}).for(@person)
       end
     end
   end

@@ -69,7 +69,7 @@ module NimbleLetter
       def line_of(person) = Records::PersonalLine.current(@step.id, [person.id]).first
 
       def mailbox_for(person, delivery) =
-        delivery&.mailbox || (member_of(person)&.mailbox unless @sequence.draft?) || sender.for(person)
+        delivery&.mailbox || Sender.mailbox_of(@sequence, person, @moment, sender: sender)
 
       def sender = @sender ||= Sender.of(@sequence, @moment)
 

@@ -40,6 +40,9 @@ module NimbleLetter
             hint: "Stop it and make a new one to change the plan."
           )
         end
+        # A colleague who lays it out meanwhile is not stopped by another name.
+        return rename(sequence, input[:name], moment) if input.keys.sort == %i[name version]
+
         LeavingCondition.check(input[:leave_if], moment)
         Records.db.transaction do
           moment.shared_audience(input[:audience]) if input[:audience]
@@ -50,6 +53,11 @@ module NimbleLetter
         end
         sequence.refresh
       end
+
+      def self.rename(sequence, name, moment)
+        sequence.refresh.update(name: name.strip, updated_at: moment.now)
+      end
+      private_class_method :rename
 
       # @return [Hash{Symbol=>Object}]
       def self.columns(input)

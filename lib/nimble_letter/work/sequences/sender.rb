@@ -11,6 +11,13 @@ module NimbleLetter
         new(sequence.sender, starter: starter)
       end
 
+      # What every page that shows a letter goes by.
+      # @param sequence [Records::Sequence]
+      # @param person [Records::Person]
+      # @return [Records::Mailbox, nil] their own as a member, else as the plan says
+      def self.mailbox_of(sequence, person, moment, sender: of(sequence, moment)) =
+        (Records::Member.newest(sequence.id, person.id)&.mailbox unless sequence.draft?) || sender.for(person)
+
       # @param json [Hash] {"kind" => "mailbox", "starter" or "owner", "mailbox_id" => Integer or nil}
       # @param starter [Integer, nil] number of a colleague
       def initialize(json, starter: nil)

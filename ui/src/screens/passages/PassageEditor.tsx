@@ -11,6 +11,7 @@ import { useChoosing } from '../letters/desk/useChoosing'
 import { EditorTools } from '../letters/editor/EditorTools'
 import { offered } from '../letters/editor/fields'
 import { LetterEditor } from '../letters/editor/LetterEditor'
+import { putBlocks } from '../letters/editor/putBlocks'
 import { WritingContext } from '../letters/editor/writing'
 import { PASSAGES, type PassageDraft } from '../letters/saving/kept'
 import { SavedNote } from '../letters/saving/SavedNote'
@@ -68,7 +69,7 @@ function Writing({
 }) {
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
-  const autosave = useAutosave(PASSAGES, passage, begin)
+  const autosave = useAutosave(PASSAGES, passage, begin, (theirs, draft) => show({ ...theirs, ...draft }))
   const restoring = useRestoring(PASSAGES, passage.id, autosave, onAnew)
   const [name, setName] = useState(begin?.name ?? passage.name)
   const [documents, setDocuments] = useState<Documents>(begin?.documents ?? passage.documents)
@@ -76,6 +77,13 @@ function Writing({
   const language = view.language in documents ? view.language : ANY
   const [editor, setEditor] = useState<Editor | null>(null)
   const { choosing, dialogs } = useChoosing(editor)
+  // What a colleague wrote comes into what stands here.
+  const show = (merged: Passage) => {
+    setName(merged.name)
+    setDocuments(merged.documents)
+    const document = merged.documents[language]
+    if (editor && document) putBlocks(editor, document as JSONContent)
+  }
   const writing = useMemo(
     () => ({
       fields: offered(catalogue?.fields ?? [], 'deal'),

@@ -77,7 +77,7 @@ export function PeopleScreen() {
   useKeys([
     { key: 'n', words: 'Add person', run: () => setParams(plus(params, 'add', '1')) },
     { key: 'f', words: 'Quick search', run: () => document.getElementById('quick-search')?.focus() },
-    { key: 'i', words: 'Bring people in from a file', run: () => navigate('/files?new=1') },
+    { key: 'i', words: 'Bring people in from a file', leaves: true, run: () => navigate('/files?new=1') },
     { key: 'x', words: 'Choose nobody', run: () => setChosen(NOBODY) },
   ])
   const setView = (next: View) => {

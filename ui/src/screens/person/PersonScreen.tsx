@@ -97,7 +97,7 @@ export function PersonScreen() {
   useKeys([
     { key: 'n', words: 'Write a note', run: () => document.getElementById('note')?.focus() },
     { key: 'a', words: 'Add to a sequence…', run: () => setParams({ join: '1' }, { replace: true }) },
-    { key: 'b', words: 'Back to people', run: () => navigate('/people') },
+    { key: 'b', words: 'Back to people', leaves: true, run: () => navigate('/people') },
   ])
   if (error) return <ErrorNote error={error} retry={refetch} />
   if (!person || !catalogue) return <Loading />

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
@@ -7,6 +7,7 @@ import { useSession } from '../../app/session'
 import { useInAddress } from '../../app/useInAddress'
 import { inTurn } from '../../app/useInTurn'
 import { classes } from '../../parts/classes'
+import { DoneNote } from '../../parts/DoneNote'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
 import { ReplyPane } from './ReplyPane'
@@ -22,6 +23,7 @@ const VIEWS = [
   { key: 'automatic', words: 'Automatic' },
   { key: 'all', words: 'All' },
 ] as const
+const SORT_WORDS: Record<string, string> = Object.fromEntries(VIEWS.map(({ key, words }) => [key, words]))
 const NEWEST = { show: 'new', open: '' }
 const KIND: Partial<Record<Reply['kind'], string>> = {
   automatic: 'automatic answer',
@@ -61,10 +63,20 @@ export function RepliesScreen() {
     },
   })
   const go = (to: number) => setOpen(replies[Math.max(0, Math.min(replies.length - 1, to))])
+  // What was sorted since one came here, the newest first; each can be undone.
+  const [sorted, setSorted] = useState<{ reply: Reply; to: Sort }[]>([])
   const sortTo = (to: Sort) => {
-    if (!open) return
+    if (!open || open.sort === to) return
     setOpen(replies[at + 1] ?? replies[at - 1])
+    setSorted([{ reply: open, to }, ...sorted])
     sort.mutate({ reply: open, to })
+  }
+  const [last, ...before] = sorted
+  const undo = () => {
+    if (!last) return
+    setSorted(before)
+    sort.mutate({ reply: last.reply, to: last.reply.sort })
+    setOpen(last.reply)
   }
   useKeys([
     { key: 'j', words: 'Next reply', run: () => go(at + 1) },
@@ -73,6 +85,7 @@ export function RepliesScreen() {
     { key: 'l', words: 'Later', run: () => sortTo('later') },
     { key: 'x', words: 'No', run: () => sortTo('no') },
     { key: 'd', words: 'Done', run: () => sortTo('done') },
+    { key: 'ctrl+z', words: 'Undo the last sorting', run: undo },
   ])
   const row = useRef<HTMLButtonElement>(null)
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each reply that is opened
@@ -83,6 +96,14 @@ export function RepliesScreen() {
   return (
     <>
       <Header title="Replies" />
+      {last && (
+        <DoneNote
+          words={`“${SORT_WORDS[last.to]}” for ${last.reply.name}.`}
+          undo={undo}
+          undoing={sort.isPending}
+          onClose={() => setSorted([])}
+        />
+      )}
       <nav aria-label="Sorted as" className="flex gap-5 border-b border-base-300 mb-4">
         {VIEWS.map((one) => (
           <button

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { useCatalogue } from '../../app/useCatalogue'
+import { useFirst } from '../../app/useFirst'
 import { Choices } from '../../parts/Choices'
 import { Popover } from '../../parts/Popover'
 import { useFilters } from '../people/table/usePeople'
@@ -22,6 +23,13 @@ function SinglePeople({ ids, label, onChange }: { ids: number[]; label: string; 
     queryFn: ({ signal }) => ask(api.POST('/api/people/search', { body: { words, limit: 8 }, signal })),
     enabled: words.trim().length > 1,
   })
+  const offered = (words.trim().length > 1 && found?.people.filter((person) => !ids.includes(person.id))) || []
+  const first = offered[0]
+  const add = (person: { id: number }) => {
+    onChange([...ids, person.id])
+    setWords('')
+  }
+  const { takeFirst, forget } = useFirst(first, add)
   return (
     <div>
       <span className="field-label">{label}</span>
@@ -48,26 +56,28 @@ function SinglePeople({ ids, label, onChange }: { ids: number[]; label: string; 
         aria-label={label}
         placeholder="Name, company or address"
         value={words}
-        onChange={(event) => setWords(event.target.value)}
+        onChange={(event) => {
+          forget()
+          setWords(event.target.value)
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return
+          event.preventDefault()
+          takeFirst()
+        }}
       />
       <ul>
-        {words.trim().length > 1 &&
-          found?.people
-            .filter((person) => !ids.includes(person.id))
-            .map((person) => (
-              <li key={person.id}>
-                <button
-                  type="button"
-                  className="w-full text-left px-1.5 py-0.5 hover:bg-base-200 rounded-sm"
-                  onClick={() => {
-                    onChange([...ids, person.id])
-                    setWords('')
-                  }}
-                >
-                  + {person.name} <span className="muted">{person.company}</span>
-                </button>
-              </li>
-            ))}
+        {offered.map((person) => (
+          <li key={person.id}>
+            <button
+              type="button"
+              className={`w-full text-left px-1.5 py-0.5 rounded-sm hover:bg-base-200 ${person === first ? 'bg-base-200' : ''}`}
+              onClick={() => add(person)}
+            >
+              + {person.name} <span className="muted">{person.company}</span>
+            </button>
+          </li>
+        ))}
       </ul>
     </div>
   )

@@ -102,10 +102,10 @@ export function SequenceScreen() {
   const [stopping, setStopping] = useState(false)
   const sequence = query.data
   useKeys([
-    { key: 'p', words: 'Plan', run: () => navigate(`/sequences/${id}`) },
-    { key: 'h', words: 'Rehearsal', run: () => navigate(`/sequences/${id}/rehearsal`) },
-    { key: 'm', words: 'Members', run: () => navigate(`/sequences/${id}/members`) },
-    { key: 'r', words: 'Results', run: () => navigate(`/sequences/${id}/results`) },
+    { key: 'p', words: 'Plan', leaves: true, run: () => navigate(`/sequences/${id}`) },
+    { key: 'h', words: 'Rehearsal', leaves: true, run: () => navigate(`/sequences/${id}/rehearsal`) },
+    { key: 'm', words: 'Members', leaves: true, run: () => navigate(`/sequences/${id}/members`) },
+    { key: 'r', words: 'Results', leaves: true, run: () => navigate(`/sequences/${id}/results`) },
     ...(sequence?.state === 'draft' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
   ])
   useEffect(() => {

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 import type { Shape } from '../../api/client'
+import { useUnsaved } from '../../app/keys'
 import type { Kept } from '../../app/stale'
 import { useInTurn } from '../../app/useInTurn'
 import { shown } from './plan/plan'
@@ -43,6 +44,7 @@ export function useChanges(
       client.invalidateQueries({ queryKey: key })
     },
   })
+  useUnsaved(() => under.current > 0)
   const mutate = (change: Change) => {
     under.current += 1
     // What is being read is older than what is shown from now on.

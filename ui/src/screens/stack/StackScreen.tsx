@@ -1,6 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { useEffect, useState } from 'react'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { api, ask } from '../../api/client'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
@@ -26,7 +26,10 @@ export function StackScreen() {
   const [view, setView] = useState<'desk' | 'phone' | 'text'>('desk')
   const [writing, setWriting] = useState(false)
   const [gap, setGap] = useState<string | null>(null)
-  const [only, setOnly] = useState<Only>('all')
+  // Whoever comes to fill gaps finds those letters, and the first gap open.
+  const filling = useSearchParams()[0].has('gaps')
+  const [opened, setOpened] = useState(!filling)
+  const [only, setOnly] = useState<Only>(filling ? 'gaps' : 'all')
   const [shownAt, setShownAt] = useState(0)
   const { stack, error, rowAt, onSight } = useStack(stepId, only, at)
   const last = Math.max(0, (stack?.shown ?? 0) - 1)
@@ -39,6 +42,17 @@ export function StackScreen() {
       ask(api.GET('/api/steps/{id}/stack/{person_id}', { params: { path: { id: stepId, person_id: row?.person_id ?? 0 } } })),
     enabled: Boolean(row),
   })
+  const firstGap = letter?.gaps[0]?.field
+  useEffect(() => {
+    if (opened || !firstGap) return
+    setOpened(true)
+    setGap(firstGap)
+  }, [opened, firstGap])
+  // None is left to fill: here are all of them.
+  const filled = filling && only === 'gaps' && stack?.shown === 0
+  useEffect(() => {
+    if (filled) setOnly('all')
+  }, [filled])
   // The letters on both sides are fetched ahead, so that leafing shows each person's own at once.
   const beside = [at + 1, at + 2, at - 1].map((one) => rowAt(one)?.person_id).filter((id) => id !== undefined)
   useQueries({
@@ -84,7 +98,7 @@ export function StackScreen() {
     { key: 'k', words: 'Letter before', run: () => go(at - 1) },
     { key: 'g', words: 'Next gap', run: toNextGap },
     { key: 'e', words: 'Write a line into this one', run: () => setWriting(true) },
-    { key: 'b', words: 'Back to the plan', run: () => navigate(`/sequences/${stack?.sequence.id}`) },
+    { key: 'b', words: 'Back to the plan', leaves: true, run: () => navigate(`/sequences/${stack?.sequence.id}`) },
   ])
   if (error) return <ErrorNote error={error} />
   if (!stack) return <Loading />

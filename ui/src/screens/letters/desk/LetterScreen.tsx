@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import type { JSONContent } from '@tiptap/react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useParams } from 'react-router'
 import type { Shape } from '../../../api/client'
@@ -9,6 +10,7 @@ import { Header } from '../../../parts/Header'
 import { Segments } from '../../../parts/Segments'
 import { ErrorNote, Loading } from '../../../parts/States'
 import { offered } from '../editor/fields'
+import { putBlocks } from '../editor/putBlocks'
 import { WritingContext } from '../editor/writing'
 import { LetterMenu } from '../library/LetterMenu'
 import { useLetters } from '../library/useLetters'
@@ -72,7 +74,7 @@ function Writing({
   onView: (changed: Partial<View>) => void
   onAnew: () => void
 }) {
-  const autosave = useAutosave(LETTERS, letter, begin)
+  const autosave = useAutosave(LETTERS, letter, begin, (theirs, draft) => show({ ...theirs, ...draft }))
   const { saving, change, keepMine, takeTheirs, unsaved, version } = autosave
   const restoring = useRestoring(LETTERS, letter.id, autosave, onAnew)
   const [first] = useState(() => ({ ...letter, ...begin }))
@@ -82,6 +84,17 @@ function Writing({
   const [testing, setTesting] = useState(false)
   const desk = useRef<Desk>({ subject: null, preview: null, body: null })
   const client = useQueryClient()
+  // What a colleague wrote comes into what stands here.
+  const [name, setName] = useState(first.name)
+  const show = (merged: Letter) => {
+    for (const part of ['subject', 'preview', 'body'] as const) {
+      const editor = desk.current[part]
+      if (editor) putBlocks(editor, merged[part] as JSONContent)
+    }
+    setName(merged.name)
+    setManner(merged.manner)
+    setAbout({ category: merged.category, language: merged.language, about: merged.about })
+  }
   const { others, newest } = presence
   const audience = useLetterAudience(letter)
   const { data: checks } = useChecks(letter.id)
@@ -110,7 +123,7 @@ function Writing({
     <WritingContext.Provider value={writing}>
       <Header
         over={back ?? { to: '/letters', words: 'Letters' }}
-        title={<NameField name={first.name} onChange={(name) => change({ name })} />}
+        title={<NameField key={name} name={name} onChange={(typed) => change({ name: typed })} />}
         aside={
           <>
             <SavedNote saving={saving} />

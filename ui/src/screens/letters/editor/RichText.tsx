@@ -1,3 +1,4 @@
+import { Extension } from '@tiptap/core'
 import { Placeholder } from '@tiptap/extensions'
 import type { Editor, Extensions, JSONContent } from '@tiptap/react'
 import { EditorContent, useEditor } from '@tiptap/react'
@@ -42,6 +43,13 @@ const LINE = {
   dropcursor: false,
   gapcursor: false,
 } as const
+
+/** A single line has no second one; a menu that is open takes Enter first. */
+const OneLine = Extension.create({
+  name: 'oneLine',
+  priority: 150,
+  addKeyboardShortcuts: () => Object.fromEntries(['Enter', 'Shift-Enter', 'Mod-Enter'].map((key) => [key, () => true])),
+})
 
 /** Turns typed {{names}} into chips. An unknown name stays as text and is marked. */
 function takeInTypedFields(editor: Editor, fields: FieldInfo[]) {
@@ -110,6 +118,7 @@ export function RichText({ label, document, onChange, blocks, placeholder, class
               },
             },
       ),
+      ...(line ? [OneLine] : []),
       MergeField,
       unknownFields(() => now.current.writing.fields),
       suggesting('fieldMenu', '{{', (words) => fieldsFor(words, now.current.writing.fields), false),
@@ -124,7 +133,6 @@ export function RichText({ label, document, onChange, blocks, placeholder, class
         'aria-multiline': String(!line),
         class: line ? 'min-h-6' : (className ?? 'min-h-72'),
       },
-      handleKeyDown: (_view, event) => line && event.key === 'Enter' && !event.defaultPrevented,
       // Before the editor reads it: what has to be read by the server is not parsed here, however large it is.
       handleDOMEvents: {
         paste: (_view, event) => {

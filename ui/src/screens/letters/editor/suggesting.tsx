@@ -58,6 +58,8 @@ function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: Rea
 export function suggesting(name: string, char: string, offers: (words: string) => Offer[], onlyAfterSpace: boolean) {
   return Extension.create({
     name,
+    // Its keys come before those of the text.
+    priority: 200,
     addProseMirrorPlugins() {
       return [
         Suggestion<Offer>({

@@ -20,9 +20,21 @@ export function SavingTrouble({
     return (
       <div role="alert" className="border-l-2 border-error bg-[var(--gap)] px-3 py-2 mb-3">
         <p>
-          <strong className="font-semibold">Somebody else changed this {kind} meanwhile.</strong> Both texts are kept: one becomes
-          the {kind}, the other stays among the versions.
+          <strong className="font-semibold">
+            Somebody else changed this {kind} {saving.overlaps ? 'at the same place' : 'meanwhile'}.
+          </strong>{' '}
+          Both texts are kept: one becomes the {kind}, the other stays among the versions.
         </p>
+        {saving.overlaps?.map(({ mine, theirs }) => (
+          <dl key={`${mine}|${theirs}`} className="grid grid-cols-2 gap-4 mt-2 font-serif">
+            {(['theirs', 'mine'] as const).map((whose) => (
+              <div key={whose}>
+                <dt className="field-label font-sans">{whose === 'mine' ? 'Yours' : 'Theirs'}</dt>
+                <dd className="line-clamp-4">{(whose === 'mine' ? mine : theirs) || 'nothing'}</dd>
+              </div>
+            ))}
+          </dl>
+        ))}
         <p className="mt-2 flex gap-2">
           <button type="button" className="btn btn-xs btn-plain" onClick={onTakeTheirs}>
             Go on with theirs

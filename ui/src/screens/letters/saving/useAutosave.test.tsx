@@ -112,6 +112,37 @@ describe('useAutosave', () => {
       expect(readBackup<Draft>('letter', 3)?.draft).toEqual({ name: 'Mine too' })
     })
 
+    it('puts both together where they wrote at different places, and saves it on theirs', async () => {
+      const block = (text: string) => ({ type: 'paragraph', content: [{ type: 'text', text }] })
+      const text = (...blocks: string[]) => ({ type: 'doc', content: blocks.map(block) }) as unknown as Shape<'Document'>
+      const base = { ...LETTER, body: text('Top', 'Middle', 'Bottom') } as Shape<'Letter'>
+      const theirs = { ...base, version: 9, name: 'Theirs', body: text('Her top', 'Middle', 'Bottom') }
+      const server = standIn({
+        [PATCH]: ({ body }) => ((body as { version: number }).version === 9 ? saved(10) : OVERTAKEN),
+        'GET /api/letters/3': () => ({ body: theirs }),
+      })
+      const onMerged = vi.fn()
+      const { result } = page().use(() => useAutosave(LETTERS, base, null, onMerged))
+      act(() => result.current.change({ body: text('Top', 'Middle', 'My bottom') }))
+      await pass(600)
+      const merged = { body: text('Her top', 'Middle', 'My bottom') }
+      expect(onMerged).toHaveBeenCalledWith(theirs, merged)
+      await pass(1)
+      expect(server.of('PATCH').at(-1)).toEqual({ ...merged, version: 9 })
+      expect(result.current.saving.state).toBe('saved')
+    })
+
+    it('shows both where they wrote at the same place, and overwrites nothing', async () => {
+      const theirs = { ...LETTER, version: 9, name: 'Theirs' }
+      const server = standIn({ [PATCH]: () => OVERTAKEN, 'GET /api/letters/3': () => ({ body: theirs }) })
+      const { result } = page().use(() => useAutosave(LETTERS, LETTER, null, vi.fn()))
+      act(() => result.current.change({ name: 'Mine' }))
+      await pass(600)
+      await pass(5000)
+      expect(result.current.saving).toMatchObject({ state: 'problem', overlaps: [{ mine: 'Mine', theirs: 'Theirs' }] })
+      expect(server.of('PATCH').length).toBe(1)
+    })
+
     it('keeps mine on top of theirs when told to', async () => {
       const server = standIn({
         [PATCH]: ({ body }) => ((body as { version: number }).version === 9 ? saved(10) : OVERTAKEN),

@@ -1,24 +1,40 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { ApiProblem } from '../../../api/client'
+import { useUnsaved } from '../../../app/keys'
 import { stale } from '../../../app/stale'
 import { dropBackup, keepBackup } from './backup'
 import type { Kept, Version } from './kept'
+import { mergeDraft, type Overlap } from './merging'
 
-export type Saving = { state: 'saved'; at: string } | { state: 'typing' } | { state: 'problem'; problem: ApiProblem }
+export type Saving =
+  | { state: 'saved'; at: string }
+  | { state: 'typing' }
+  | { state: 'problem'; problem: ApiProblem; overlaps?: Overlap[] }
 
+const OVERTAKEN = 'changed_meanwhile'
 const PAUSE_MS = 600
 const RETRY_MS = 3000
 
 /**
  * Saves a letter or a passage as one types. What cannot be saved yet is kept on this machine and tried again; a colleague's change is
- * told, not overwritten.
+ * put together with what stands here; where both wrote at the same place it is told, and nothing is overwritten.
+ *
+ * @param onMerged shows what a colleague wrote: their record, and what was typed here with theirs in it
  */
-export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R>, record: R, begin: D | null) {
+export function useAutosave<D extends object, R extends Version>(
+  kept: Kept<D, R>,
+  record: R,
+  begin: D | null,
+  onMerged?: (theirs: R, draft: D) => void,
+) {
   const { id } = record
   const client = useQueryClient()
   const [saving, setSaving] = useState<Saving>(begin ? { state: 'typing' } : { state: 'saved', at: record.updated_at })
   const version = useRef(record.version)
+  const base = useRef(record)
+  const merged = useRef(onMerged)
+  merged.current = onMerged
   const waiting = useRef<D>(begin ?? ({} as D))
   const timer = useRef<number>(0)
   const busy = useRef<Promise<void> | null>(null)
@@ -27,12 +43,26 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
     window.clearTimeout(timer.current)
     if (busy.current) return busy.current
     if (Object.keys(waiting.current).length === 0) return Promise.resolve()
+    // Null: what they wrote is not to be had just now, or cannot be shown.
+    const takeIn = async (): Promise<Overlap[] | null> => {
+      const theirs = merged.current ? await kept.read(id).catch(() => null) : null
+      if (!theirs) return null
+      const { draft, overlaps } = mergeDraft(base.current, waiting.current, theirs)
+      if (overlaps.length > 0) return overlaps
+      version.current = theirs.version
+      base.current = theirs
+      waiting.current = draft
+      keepBackup(kept.kind, id, theirs.version, draft)
+      merged.current?.(theirs, draft)
+      return []
+    }
     const send = async () => {
       const sent = waiting.current
       waiting.current = {} as D
       try {
         const saved = await kept.save(id, sent, version.current)
         version.current = saved.version
+        base.current = saved
         client.setQueryData([kept.kind, id], saved)
         stale(client, kept.kind)
         const more = Object.keys(waiting.current).length > 0
@@ -44,7 +74,13 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
         waiting.current = { ...sent, ...waiting.current }
         keepBackup(kept.kind, id, version.current, waiting.current)
         const problem = error instanceof ApiProblem ? error : new ApiProblem(0, 'unknown', String(error))
-        setSaving({ state: 'problem', problem })
+        const overlaps = problem.code === OVERTAKEN ? await takeIn() : null
+        if (overlaps?.length === 0) {
+          setSaving({ state: 'typing' })
+          timer.current = window.setTimeout(save, 0)
+          return
+        }
+        setSaving({ state: 'problem', problem, ...(overlaps ? { overlaps } : {}) })
         if (problem.status === 0 || problem.status >= 500) timer.current = window.setTimeout(save, RETRY_MS)
       } finally {
         busy.current = null
@@ -58,7 +94,7 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
     (draft: D) => {
       waiting.current = { ...waiting.current, ...draft }
       keepBackup(kept.kind, id, version.current, waiting.current)
-      setSaving((now) => (now.state === 'problem' && now.problem.code === 'changed_meanwhile' ? now : { state: 'typing' }))
+      setSaving((now) => (now.state === 'problem' && now.problem.code === OVERTAKEN ? now : { state: 'typing' }))
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(save, PAUSE_MS)
     },
@@ -94,6 +130,8 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
     await client.refetchQueries({ queryKey: [kept.kind, id] })
   }, [client, kept, id])
 
+  const unsaved = () => busy.current !== null || Object.keys(waiting.current).length > 0
+  useUnsaved(unsaved)
   return {
     saving,
     change,
@@ -105,7 +143,7 @@ export function useAutosave<D extends object, R extends Version>(kept: Kept<D, R
     keepMine,
     takeTheirs,
     /** Whether something on this page is not saved yet. */
-    unsaved: () => busy.current !== null || Object.keys(waiting.current).length > 0,
+    unsaved,
     version: () => version.current,
   }
 }

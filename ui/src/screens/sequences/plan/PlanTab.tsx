@@ -17,6 +17,8 @@ import { usePlanSteps } from './usePlanSteps'
 
 type Sequence = Shape<'Sequence'>
 
+const first = { branch: null, at: 0 }
+
 /** The plan of a sequence, drawn on the ruler and edited step by step. */
 export function PlanTab({
   sequence,
@@ -106,6 +108,7 @@ export function PlanTab({
     { key: 'k', words: 'Step before', run: () => go(-1) },
     { key: 'Enter', words: 'Into the step beside', run: intoPanel },
     ...(editable && chosen ? [{ key: 'n', words: 'Add a step after this one', run: () => setAddAfter(chosen.id) }] : []),
+    ...(editable && placed.length === 0 ? [{ key: 'n', words: 'Add a letter', run: () => add('letter', first) }] : []),
     ...ofChosen('Copy the step', 'c', 'copy'),
     ...ofChosen('Take the step out', 'x', 'out'),
     ...ofChosen('Move the step earlier', 'alt+ArrowUp', 'up'),
@@ -117,7 +120,6 @@ export function PlanTab({
         ]
       : []),
   ])
-  const first = { branch: null, at: 0 }
   const changeStep = (id: number, change: StepChange) => {
     const step = edit.inOrder(now()).find((one) => one.id === id)
     if (step) plan.put(edit.change(now(), id, typeof change === 'function' ? change(step) : change))

@@ -131,7 +131,7 @@ export function StartDialog({
                 <NeverReached sequenceId={sequence.id} remark={remark} />
               </span>
               {remark.code === 'gaps' && (
-                <Link to={`/stack/${remark.step_id}`} className="text-primary font-semibold whitespace-nowrap">
+                <Link to={`/stack/${remark.step_id}?gaps`} className="text-primary font-semibold whitespace-nowrap">
                   Fill gaps
                 </Link>
               )}

@@ -198,7 +198,7 @@ export function LetterStep({
             <strong className="text-error font-semibold">{gapsIn(step, 'letter has', 'letters have')} a gap.</strong> Mend the
             records, or give the field a fallback.
           </span>
-          <Link to={`/stack/${step.id}`} className="text-error font-semibold whitespace-nowrap">
+          <Link to={`/stack/${step.id}?gaps`} className="text-error font-semibold whitespace-nowrap">
             Fill gaps
           </Link>
         </p>
