@@ -141,7 +141,8 @@ RSpec.describe "the API" do
       draft = call_api(:post, "/api/sequences", {name: "To York", audience: {people: [person.id]}}, status: 201)
       step = {letter_id: letter.id, amount: 0, unit: "working_days", from_minute: 540, to_minute: 690, zone: "theirs"}
       # Another name stops nobody who lays it out meanwhile.
-      expect(call_api(:patch, "/api/sequences/#{draft["id"]}", {version: 1, name: " Renamed "})).to include("name" => "Renamed", "version" => 1)
+      renamed = call_api(:patch, "/api/sequences/#{draft["id"]}", {version: 1, name: " Renamed "})
+      expect(renamed).to include("name" => "Renamed", "version" => 1)
       call_api(:patch, "/api/sequences/#{draft["id"]}", {version: 1, steps: [step.merge(from_minute: 600, to_minute: 540)]}, status: 422)
       planned = call_api(:patch, "/api/sequences/#{draft["id"]}", {version: 1, steps: [step, step.merge(amount: 3)]})
       expect(planned["steps"].map { |one| [one["date"], one["counts"]["planned"]] }).to eq([["2026-05-12", 1], ["2026-05-15", 1]])

@@ -1,11 +1,13 @@
 import { type ReactNode, useState } from 'react'
 
+const ROW = 'inline-block leading-6'
+
 /** A number that opens what it counts; nothing is behind nought. */
 export function NumberBehind({
   count,
   children,
   behind,
-  className = 'font-semibold hover:underline min-h-6',
+  className = `font-semibold hover:underline ${ROW}`,
 }: {
   count: number
   children: ReactNode
@@ -13,7 +15,8 @@ export function NumberBehind({
   className?: string
 }) {
   const [open, setOpen] = useState(false)
-  if (count === 0) return <span className="muted">{children}</span>
+  // It stands on the line of those beside it.
+  if (count === 0) return <span className={`muted ${className.includes(ROW) ? ROW : ''}`}>{children}</span>
   return (
     <>
       <button type="button" className={className} onClick={() => setOpen(true)}>

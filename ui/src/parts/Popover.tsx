@@ -1,7 +1,27 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { classes } from './classes'
 
-/** A word that opens its choices below it. Escape and a click elsewhere shut it and give the focus back. */
+const GAP = 4
+const EDGE = 8
+const MOST_HIGH = 384
+
+/** Below what opened it, or above where there is more room; within the window. */
+function placed(opener: DOMRect, width: number, height: number): { left: number; top: number; maxHeight: number } {
+  const below = window.innerHeight - opener.bottom - GAP - EDGE
+  const above = opener.top - GAP - EDGE
+  const under = height <= below || below >= above
+  const maxHeight = Math.min(MOST_HIGH, Math.max(under ? below : above, 0))
+  return {
+    left: Math.max(EDGE, Math.min(opener.left, document.documentElement.clientWidth - width - 3 * EDGE)),
+    top: under ? opener.bottom + GAP : opener.top - GAP - Math.min(height, maxHeight),
+    maxHeight,
+  }
+}
+
+/**
+ * A word that opens its choices below it, in front of everything: nothing around it cuts them off. Escape and a click elsewhere shut it and
+ * give the focus back.
+ */
 export function Popover({
   words,
   label,
@@ -16,15 +36,32 @@ export function Popover({
   open?: boolean
 }) {
   const [open, setOpen] = useState(startsOpen)
-  const [left, setLeft] = useState(0)
+  const [place, setPlace] = useState<ReturnType<typeof placed>>()
   const root = useRef<HTMLSpanElement>(null)
   const panel = useRef<HTMLDivElement>(null)
+  useLayoutEffect(() => {
+    const node = panel.current
+    if (!open || !node) return
+    node.showPopover?.()
+    const look = () => {
+      const opener = root.current?.firstElementChild?.getBoundingClientRect()
+      if (opener) setPlace(placed(opener, node.offsetWidth, node.scrollHeight))
+    }
+    look()
+    // What it offers may come later.
+    const grown = typeof ResizeObserver === 'undefined' ? null : new ResizeObserver(look)
+    grown?.observe(node)
+    window.addEventListener('scroll', look, true)
+    window.addEventListener('resize', look)
+    return () => {
+      grown?.disconnect()
+      window.removeEventListener('scroll', look, true)
+      window.removeEventListener('resize', look)
+    }
+  }, [open])
   useEffect(() => {
     if (!open) return
     panel.current?.querySelector<HTMLElement>('input, button, select')?.focus()
-    const right = panel.current?.getBoundingClientRect().right ?? 0
-    setLeft(Math.min(0, document.documentElement.clientWidth - 24 - right))
-    panel.current?.scrollIntoView?.({ block: 'nearest' })
     const outside = (event: MouseEvent) => {
       const target = event.target as Element
       // A question that was asked from here stands in front of it, not elsewhere.
@@ -67,9 +104,10 @@ export function Popover({
           ref={panel}
           role="dialog"
           aria-label={label}
-          style={{ left }}
+          popover="manual"
+          style={place}
           className={classes(
-            'absolute top-full z-30 mt-1 min-w-56 max-h-96 overflow-y-auto overflow-x-hidden bg-[var(--sheet)] border',
+            'fixed inset-auto m-0 min-w-56 overflow-y-auto overflow-x-hidden bg-[var(--sheet)] text-base-content border',
             'border-base-300 rounded-sm p-2 font-sans text-sm shadow-lg',
           )}
         >

@@ -44,7 +44,12 @@ module NimbleLetter
         nil
       end
 
-      def audience_words = audience ? AudienceWords.short(audience) : "a filter that is gone"
+      def audience_words
+        return "a filter that is gone" unless audience
+        return "those who join by its rules" if !audience.said? && Records::JoinRule.where(sequence_id: @sequence.id).any?
+
+        AudienceWords.short(audience)
+      end
 
       def sender_words
         box = Records::Mailbox.where(id: @sequence.sender["mailbox_id"]).get(:address)

@@ -127,7 +127,8 @@ export function SequenceScreen() {
     </NavLink>
   )
   return (
-    <>
+    // A plan and its step each scroll for themselves, below what stands above them.
+    <div className={tab === 'plan' ? 'h-full flex flex-col [&>*]:shrink-0' : undefined}>
       <Header
         over={{ to: '/sequences', words: 'Sequences' }}
         title={<Name sequence={sequence} onChange={(name) => change.mutate({ name })} />}
@@ -218,6 +219,6 @@ export function SequenceScreen() {
           </div>
         </Modal>
       )}
-    </>
+    </div>
   )
 }

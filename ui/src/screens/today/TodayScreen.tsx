@@ -252,6 +252,9 @@ export function TodayScreen() {
             ) : (
               <p className="muted py-2">Nothing is on its way.</p>
             )}
+          </Section>
+          <Section title="Under way">
+            {data.running.length === 0 && <p className="muted py-2">No sequence is under way.</p>}
             {data.running.map((sequence) => (
               <SequenceLine key={sequence.id} sequence={sequence} />
             ))}

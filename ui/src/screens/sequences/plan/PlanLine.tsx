@@ -48,6 +48,8 @@ export function PlanLine({
   const [audience, setAudience] = useState(false)
   const [mailbox, setMailbox] = useState(false)
   const draft = sequence.state === 'draft'
+  // Of nobody there is no number.
+  const said = !draft || Object.values(sequence.audience).some((part) => (Array.isArray(part) ? part.length > 0 : part != null))
   const reach = (
     <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
       {draft
@@ -71,8 +73,12 @@ export function PlanLine({
         ) : (
           <strong className="font-semibold">{sequence.audience_words}</strong>
         )}
-        <span className="muted"> · </span>
-        {reach}
+        {said && (
+          <>
+            <span className="muted"> · </span>
+            {reach}
+          </>
+        )}
       </span>
       <span>
         <span className="muted">From </span>

@@ -55,6 +55,10 @@ export function PlanTab({
     setClosed(id === null)
     setParams(id ? { step: String(id) } : {}, { replace: true })
   }
+  // A step that the address names is in sight.
+  useEffect(() => {
+    if (asked) document.querySelector(`[data-step="${asked}"]`)?.scrollIntoView?.({ block: 'nearest' })
+  }, [asked])
   // biome-ignore lint/correctness/useExhaustiveDependencies: it looks only when the plan is another
   useEffect(() => {
     const wanted = coming.current
@@ -132,8 +136,8 @@ export function PlanTab({
         onChange={plan.send}
         showSieve={() => (draft ? setSieve(!sieve) : onMembers())}
       />
-      <div className="grid grid-cols-[minmax(0,1fr)_340px] gap-5 items-start">
-        <div>
+      <div className="grow basis-0 min-h-64 !shrink grid grid-cols-[minmax(0,1fr)_340px] gap-5">
+        <div className="overflow-y-auto pb-4 pr-1 pl-1 -ml-1">
           <WhoJoins sequence={sequence} />
           <Notes sequence={sequence} stepId={null} />
           {sequence.steps.length === 0 && (
@@ -188,7 +192,7 @@ export function PlanTab({
           />
         )}
         {sieve && (
-          <aside className="border-l border-base-300 pl-5">
+          <aside className="border-l border-base-300 pl-5 overflow-y-auto">
             <AudienceSieve audience={sequence.audience} />
             <button type="button" className="btn btn-xs btn-plain mt-3" onClick={() => setSieve(false)}>
               Close
@@ -196,7 +200,7 @@ export function PlanTab({
           </aside>
         )}
         {chosen && (
-          <div className="sticky top-0 max-h-[calc(100vh-56px)] overflow-y-auto pb-4 pr-1" data-panel>
+          <div className="overflow-y-auto pb-4 pr-1" data-panel>
             <StepPanel
               key={chosen.id}
               sequence={sequence}
