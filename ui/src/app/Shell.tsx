@@ -89,7 +89,12 @@ export function Shell({ children }: { children: ReactNode }) {
           {firm.name}
         </div>
       </nav>
-      <main ref={screen} id="screen" tabIndex={-1} className="overflow-auto [scrollbar-gutter:stable] pl-6 pr-3 py-4 !outline-none">
+      <main
+        ref={screen}
+        id="screen"
+        tabIndex={-1}
+        className="overflow-auto [scrollbar-gutter:stable] pl-6 pr-3 py-4 !outline-none"
+      >
         {children}
       </main>
       <PostStrip />

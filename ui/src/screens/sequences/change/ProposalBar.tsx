@@ -23,7 +23,8 @@ export function ProposalBar({
   if (!proposal?.proposed)
     return (
       <p className="muted mb-3">
-        {sequence.state === 'paused' ? 'It is paused.' : 'It runs.'} What you change here is a proposal, shared with your colleagues, until one of you lets it take effect.
+        {sequence.state === 'paused' ? 'It is paused.' : 'It runs.'} What you change here is a proposal, shared with your
+        colleagues, until one of you lets it take effect.
       </p>
     )
   const by = proposal.by === account.name ? 'you' : (proposal.by ?? 'a colleague')
