@@ -19,8 +19,8 @@ function placed(opener: DOMRect, width: number, height: number): { left: number;
 }
 
 /**
- * A word that opens its choices below it, in front of everything: nothing around it cuts them off. Escape and a click elsewhere shut it and
- * give the focus back.
+ * A word that opens its choices below it, in front of everything: nothing around it cuts them off. Escape and a click elsewhere shut
+ * it and give the focus back.
  */
 export function Popover({
   words,

@@ -12,12 +12,16 @@ module NimbleLetter
         @sequence, @accounting = sequence, Accounting.new(sequence)
       end
 
-      # @return [Hash] steps (each with figures; position nil: taken out since), total, conversions (count, value in pence), responses
-      def call
+      # @param each_once [Boolean] whether the figures in all also say how many people that is
+      # @return [Hash] steps (each with figures; position nil: taken out since), total, may (letters that may come by lanes and are not
+      #   planned for certain), people, value in pence, statuses
+      def call(each_once: false)
         # All of one moment: what comes between two questions would be in one number and not in the next.
         Records.db.transaction(isolation: :repeatable) do
           per_step = letter_steps.map { |step| of_step(step) }
-          {steps: per_step, total: figures(total), people: people, value_pence: value_pence, statuses: statuses}
+          all = figures(total)
+          all = all.map { |figure| {**figure, people: people_heard(figure[:name])}.compact } if each_once
+          {steps: per_step, total: all, may: may, people: people, value_pence: value_pence, statuses: statuses}
         end
       end
 
@@ -44,6 +48,12 @@ module NimbleLetter
       end
 
       private
+
+      def may = @sequence.letter_steps.sum { |step| @accounting.of(step)["may"] }
+
+      # Somebody who opened two letters is one.
+      def people_heard(name) =
+        (LetterCounts.those(letters, name).get(Sequel.function(:count, :person_id).distinct) if HEARD.include?(name) || name == "sent")
 
       def people = @sequence.members_dataset.get(EACH_ONCE)
 

@@ -19,6 +19,9 @@ function Cell({ sequenceId, stepId, figure, of }: { sequenceId: number; stepId?:
       <FigureBehind sequenceId={sequenceId} stepId={stepId} figure={figure} of={of}>
         {number(figure.count)}
       </FigureBehind>
+      {figure.people != null && figure.people !== figure.count && (
+        <span className="block text-xs muted whitespace-nowrap font-normal">by {plural(figure.people, 'person', 'people')}</span>
+      )}
       {rated && figure.rate != null && (
         <span className="block text-xs muted whitespace-nowrap" title={`of ${number(figure.base ?? 0)} sent`}>
           {percent(figure.rate)}
@@ -99,6 +102,8 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
         </table>
       </div>
       <p className="muted text-xs mt-2">
+        {data.may > 0 &&
+          `Up to ${plural(data.may, 'more letter')} may come by lanes: who goes there is not known yet, so they are in no plan. `}
         Sent, still due, failed, skipped and in doubt add up to planned. Rates are shares of what was sent; under 100 letters the
         range below holds the true rate 19 times in 20. Opens and clicks by machines are left out, and what came of a letter in
         doubt until it is settled. Quiet is who had a letter and neither opened, clicked nor replied; in all, to none of them.

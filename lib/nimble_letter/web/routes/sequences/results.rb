@@ -52,7 +52,7 @@ sequences: started.map { |sequence|
           end
 
           app.get "/api/sequences/:id/results" do
-            json(Work::Results.new(fetch_record(Records::Sequence, params[:id], "sequence")).call)
+            json(Work::Results.new(fetch_record(Records::Sequence, params[:id], "sequence")).call(each_once: true))
           end
 
           app.get "/api/sequences/:id/results/people" do
