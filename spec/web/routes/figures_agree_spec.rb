@@ -20,7 +20,8 @@ RSpec.describe "figures of one sequence on all screens" do
   def let_it_happen
     14.times { |n| worker(transport: accepting).dispatch_due(now + n * 86_400 + 7200) }
     both = people.map { |one| Records::Delivery.where(person_id: one.id).order(:id).all }
-    hear = ->(kind, some) { some.each { |one| Work::Happening.call(kind, at: now + 70 * 86_400, person_id: one.person_id, delivery: one) } }
+    at = now + 70 * 86_400
+    hear = ->(kind, some) { some.each { |one| Work::Happening.call(kind, at: at, person_id: one.person_id, delivery: one) } }
     hear.call("opened", both.first(5).flatten)
     hear.call("clicked", both.first(3).flatten)
     hear.call("replied", both.first(2).map(&:last))
