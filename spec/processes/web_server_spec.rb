@@ -57,7 +57,7 @@ RSpec.describe Processes::WebServer do
       }
       said.each do |head, (status, words)|
         told = talk(head)
-        expect(told).to start_with("HTTP/1.1 #{status}").and(include(words, "application/json")), head
+        expect(told).to start_with("HTTP/1.1 #{status}").and(include(words, "application/json", "nosniff")), head
       end
     end
 

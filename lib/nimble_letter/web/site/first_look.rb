@@ -20,15 +20,17 @@ module NimbleLetter
 
       # @param env [Hash] of a request whose body has not come yet
       # @return [Array, nil] the Rack answer that refuses it; nil: it may bring what it brings
-      def refusal(env)
+      def refusal(env) = refused(env)&.then { |status, headers, body| [status, {**Headers::ALWAYS, **headers}, body] }
+
+      private
+
+      def refused(env)
         size, path = env["CONTENT_LENGTH"], env["REQUEST_PATH"] || env["PATH_INFO"] || env["REQUEST_URI"].to_s[/\A[^?]*/]
         return Mishaps.unreadable if size && env["HTTP_TRANSFER_ENCODING"]
         return BodyLimit.refused(path) if size.to_i > BodyLimit.for(path)
 
         Problem.response(401, **SignedInOnly::SIGNED_OUT) if CHANGES.include?(env["REQUEST_METHOD"]) && path.match?(API) && !sealed?(env)
       end
-
-      private
 
       # Whether the cookie of the session is one of ours. Whose it is, and whether it still holds, is asked later (SignIn).
       def sealed?(env)
