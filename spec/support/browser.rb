@@ -106,6 +106,8 @@ module OnThePage
   # The page itself, so that keys are not typed into a field; a screen listens once its title is there.
   def press(*keys)
     find("main h1")
+    # So soon after typing a letter is no command.
+    expect(page).to have_no_css("html[data-typing]")
     find("body").send_keys(*keys)
   end
 

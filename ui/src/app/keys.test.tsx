@@ -42,21 +42,29 @@ describe('useKeys', () => {
   })
 
   it('takes no letter for a command within a second after somebody typed into a field that is gone', async () => {
+    vi.useFakeTimers()
     const run = vi.fn()
     const { getByLabelText } = page().show(screen([{ key: 'n', words: 'New', run }]))
-    const press = (key: string, at: number) => {
-      const event = new KeyboardEvent('keydown', { key, bubbles: true })
-      Object.defineProperty(event, 'timeStamp', { value: at })
-      ;(document.activeElement ?? document.body).dispatchEvent(event)
+    const press = (key: string, held = {}) =>
+      (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...held }))
+    const type = (key: string, held = {}) => {
+      getByLabelText('Words').focus()
+      press(key, held)
+      ;(document.activeElement as HTMLElement).blur()
     }
-    getByLabelText('Words').focus()
-    press('m', 5000)
-    ;(document.activeElement as HTMLElement).blur()
-    press('n', 5400)
-    press('n', 5999)
+    type('m')
+    press('n')
+    vi.advanceTimersByTime(999)
+    press('n')
     expect(run).not.toHaveBeenCalled()
-    press('n', 6001)
+    vi.advanceTimersByTime(1)
+    press('n')
     expect(run).toHaveBeenCalledTimes(1)
+    // Ctrl Enter is a command, and so is what follows it.
+    type('Enter', { ctrlKey: true })
+    press('n')
+    expect(run).toHaveBeenCalledTimes(2)
+    vi.useRealTimers()
   })
 
   it('leads nowhere while something of the page is not saved', async () => {

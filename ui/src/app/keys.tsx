@@ -53,12 +53,21 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     [shown],
   )
   useEffect(() => {
-    let typedAt = Number.NEGATIVE_INFINITY
+    const page = document.documentElement
+    let quiet = 0
+    const typed = (event: KeyboardEvent) => {
+      window.clearTimeout(quiet)
+      delete page.dataset.typing
+      // Held with another key it was a command, and what follows may be one too.
+      if (event.ctrlKey || event.metaKey) return
+      page.dataset.typing = ''
+      quiet = window.setTimeout(() => delete page.dataset.typing, QUIET_MS)
+    }
     const listen = (event: KeyboardEvent) => {
-      if (typing(event.target)) typedAt = event.timeStamp
+      if (typing(event.target)) typed(event)
       if (typing(event.target) || document.querySelector('dialog[open]')) return
       const pressed = named(event)
-      if (pressed.length === 1 && event.timeStamp - typedAt < QUIET_MS) return
+      if (pressed.length === 1 && page.dataset.typing !== undefined) return
       // Enter presses what has the focus.
       if (pressed === 'enter' && (event.target as Element).closest?.('button, a, summary, [role=button]')) return
       const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
@@ -67,15 +76,11 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       if (key.leaves && [...unsaved.current].some((one) => one())) return
       key.run()
     }
-    // Whoever reaches for the mouse has stopped typing.
-    const stopped = () => {
-      typedAt = Number.NEGATIVE_INFINITY
-    }
     window.addEventListener('keydown', listen)
-    window.addEventListener('pointerdown', stopped)
     return () => {
+      window.clearTimeout(quiet)
+      delete page.dataset.typing
       window.removeEventListener('keydown', listen)
-      window.removeEventListener('pointerdown', stopped)
     }
   }, [])
   return <KeysContext.Provider value={registry}>{children}</KeysContext.Provider>

@@ -132,6 +132,29 @@ describe('useAutosave', () => {
       expect(result.current.saving.state).toBe('saved')
     })
 
+    it('takes what was kept although the answer was lost for its own, and asks again for theirs when it cannot be had', async () => {
+      const theirs = { ...LETTER, version: 6, name: 'A word of' }
+      let [lost, away] = [true, true]
+      const server = standIn({
+        [PATCH]: ({ body }) => {
+          if (lost) return 'away'
+          return (body as { version: number }).version === 6 ? saved(7) : OVERTAKEN
+        },
+        'GET /api/letters/3': () => (away ? 'away' : { body: theirs }),
+      })
+      const { result } = page().use(() => useAutosave(LETTERS, LETTER, null, vi.fn()))
+      act(() => result.current.change({ name: 'A word of' }))
+      await pass(600)
+      act(() => result.current.change({ name: 'A word of ours' }))
+      lost = false
+      await pass(3000)
+      expect(result.current.saving).toMatchObject({ state: 'problem', problem: { code: 'changed_meanwhile' } })
+      away = false
+      await pass(3001)
+      expect(server.of('PATCH').at(-1)).toEqual({ name: 'A word of ours', version: 6 })
+      expect(result.current.saving.state).toBe('saved')
+    })
+
     it('shows both where they wrote at the same place, and overwrites nothing', async () => {
       const theirs = { ...LETTER, version: 9, name: 'Theirs' }
       const server = standIn({ [PATCH]: () => OVERTAKEN, 'GET /api/letters/3': () => ({ body: theirs }) })
