@@ -132,27 +132,37 @@ describe('useAutosave', () => {
       expect(result.current.saving.state).toBe('saved')
     })
 
-    it('takes what was kept although the answer was lost for its own, and asks again for theirs when it cannot be had', async () => {
-      const theirs = { ...LETTER, version: 6, name: 'A word of' }
-      let [lost, away] = [true, true]
+    it('asks again for what they wrote when it cannot be had at once', async () => {
+      const theirs = { ...LETTER, version: 6, updated_at: '2026-05-12T15:40:30Z' }
+      let away = true
       const server = standIn({
-        [PATCH]: ({ body }) => {
-          if (lost) return 'away'
-          return (body as { version: number }).version === 6 ? saved(7) : OVERTAKEN
-        },
+        [PATCH]: ({ body }) => ((body as { version: number }).version === 6 ? saved(7) : OVERTAKEN),
         'GET /api/letters/3': () => (away ? 'away' : { body: theirs }),
       })
       const { result } = page().use(() => useAutosave(LETTERS, LETTER, null, vi.fn()))
-      act(() => result.current.change({ name: 'A word of' }))
+      act(() => result.current.change({ name: 'Ours' }))
       await pass(600)
-      act(() => result.current.change({ name: 'A word of ours' }))
-      lost = false
-      await pass(3000)
       expect(result.current.saving).toMatchObject({ state: 'problem', problem: { code: 'changed_meanwhile' } })
       away = false
       await pass(3001)
-      expect(server.of('PATCH').at(-1)).toEqual({ name: 'A word of ours', version: 6 })
+      expect(server.of('PATCH').at(-1)).toEqual({ name: 'Ours', version: 6 })
       expect(result.current.saving.state).toBe('saved')
+    })
+
+    it('loses nothing that was sent without an answer when a colleague wrote at the same place meanwhile', async () => {
+      let away = true
+      standIn({
+        [PATCH]: () => (away ? 'away' : OVERTAKEN),
+        'GET /api/letters/3': () => ({ body: { ...LETTER, version: 6, name: 'Theirs' } }),
+      })
+      const onMerged = vi.fn()
+      const { result } = page().use(() => useAutosave(LETTERS, LETTER, null, onMerged))
+      act(() => result.current.change({ name: 'Ours' }))
+      await pass(600)
+      away = false
+      await pass(3001)
+      expect(result.current.saving).toMatchObject({ state: 'problem', overlaps: [{ mine: 'Ours', theirs: 'Theirs' }] })
+      expect([onMerged.mock.calls.length, readBackup<Draft>('letter', 3)?.draft]).toEqual([0, { name: 'Ours' }])
     })
 
     it('shows both where they wrote at the same place, and overwrites nothing', async () => {

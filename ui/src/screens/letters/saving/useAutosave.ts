@@ -33,8 +33,6 @@ export function useAutosave<D extends object, R extends Version>(
   const [saving, setSaving] = useState<Saving>(begin ? { state: 'typing' } : { state: 'saved', at: record.updated_at })
   const version = useRef(record.version)
   const base = useRef(record)
-  // What was sent without an answer may have been kept all the same.
-  const perhaps = useRef<R | null>(null)
   const merged = useRef(onMerged)
   merged.current = onMerged
   const waiting = useRef<D>(begin ?? ({} as D))
@@ -49,13 +47,10 @@ export function useAutosave<D extends object, R extends Version>(
     const takeIn = async (): Promise<Overlap[] | null> => {
       const theirs = merged.current ? await kept.read(id).catch(() => null) : null
       if (!theirs) return null
-      const bases = perhaps.current ? [base.current, perhaps.current] : [base.current]
-      const [first, ...others] = bases.map((one) => mergeDraft(one, waiting.current, theirs))
-      const { draft, overlaps } = others.find((one) => one.overlaps.length === 0) ?? (first as NonNullable<typeof first>)
+      const { draft, overlaps } = mergeDraft(base.current, waiting.current, theirs)
       if (overlaps.length > 0) return overlaps
       version.current = theirs.version
       base.current = theirs
-      perhaps.current = null
       waiting.current = draft
       keepBackup(kept.kind, id, theirs.version, draft)
       merged.current?.(theirs, draft)
@@ -68,7 +63,6 @@ export function useAutosave<D extends object, R extends Version>(
         const saved = await kept.save(id, sent, version.current)
         version.current = saved.version
         base.current = saved
-        perhaps.current = null
         client.setQueryData([kept.kind, id], saved)
         stale(client, kept.kind)
         const more = Object.keys(waiting.current).length > 0
@@ -88,7 +82,6 @@ export function useAutosave<D extends object, R extends Version>(
         }
         setSaving({ state: 'problem', problem, ...(overlaps ? { overlaps } : {}) })
         const unanswered = problem.status === 0 || problem.status >= 500
-        if (unanswered) perhaps.current = { ...base.current, ...sent }
         const unread = problem.code === OVERTAKEN && merged.current && !overlaps
         if (unanswered || unread) timer.current = window.setTimeout(save, RETRY_MS)
       } finally {
