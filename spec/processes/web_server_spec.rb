@@ -65,6 +65,15 @@ RSpec.describe Processes::WebServer do
       expect(talk(asking("/auth/login", "Content-Length: 3000000"), "x" * 3_000_000)).to start_with("HTTP/1.1 413")
     end
 
+    it "answers others while many of the refused send nothing more, and each of these" do
+      refused = asking("/api/people", "Content-Length: 20")
+      sockets = Array.new(80) { TCPSocket.new("127.0.0.1", port).tap { |one| one.write(refused) } }
+      expect(talk(asking("/auth/login", "Connection: close", "Content-Length: 2"), "{}")).to start_with("HTTP/1.1 503")
+      expect(sockets.map { |one| one.readpartial(12) }.uniq).to eq(["HTTP/1.1 401"])
+    ensure
+      sockets&.each(&:close)
+    end
+
     it "lets the body of everybody else come" do
       expect(talk(asking("/api/people", "Connection: close", "Content-Length: 2", cookie), "{}")).to start_with("HTTP/1.1 503")
       expect(talk(asking("/auth/login", "Connection: close", "Content-Length: 2"), "{}")).to start_with("HTTP/1.1 503")

@@ -39,27 +39,16 @@ module NimbleLetter
       end
       Puma::Client.prepend(HeadFirst)
 
-      # Gives that refusal as the answer, and waits a little for whoever is still sending: to shut the door at once would lose it.
+      # Gives that refusal as the answer, also to those who are still sending.
       module RefusalFirst
-        LINGER_SECONDS = 1
-        LINGER_BYTES = 4 * 1024 * 1024
+        LINGERING = Lingering.new
 
         private
 
         def response_to_error(client, requests, error, status)
           refusal = client.instance_variable_get(:@refusal) or return super
           prepare_response(*refusal, requests, client)
-          linger(client.io)
-        end
-
-        def linger(socket)
-          ends, left = Process.clock_gettime(Process::CLOCK_MONOTONIC) + LINGER_SECONDS, LINGER_BYTES
-          socket.close_write
-          while left.positive? && socket.wait_readable([ends - Process.clock_gettime(Process::CLOCK_MONOTONIC), 0].max)
-            left -= socket.readpartial(64 * 1024).bytesize
-          end
-        rescue IOError, SystemCallError
-          nil # it has gone
+          LINGERING.take(client.io)
         end
       end
       Puma::Server.prepend(RefusalFirst)

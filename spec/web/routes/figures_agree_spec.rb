@@ -66,6 +66,8 @@ RSpec.describe "figures of one sequence on all screens" do
     announced = begin_sequence
     told = results
     expect([total("planned")["count"], told["may"]]).to eq([12, 24]).or eq([24, 12])
+    behind = call_api(:get, "/api/sequences/#{draft.id}/results/people?figure=may")
+    expect(behind["total"]).to eq(12)
     expect(announced).to be_between(total("planned")["count"], total("planned")["count"] + told["may"])
   end
 end

@@ -65,7 +65,7 @@ RSpec.describe "bringing in a file" do
     expect([Records::Person.count, known.refresh.city, known.version]).to eq([2, "Hull", 2])
   end
 
-  it "says what stands in the rows as records say it: money, numbers, choices, yes or no, and colleagues by name", :own_fields do
+  it "shows the values of rows as records show them: money, numbers, choices, yes or no, and colleagues by name", :own_fields do
     make_own_fields
     make_person(email: "ana@oyster.example", standing: "lead")
     file = receive("Email,Standing,Owner,Sum,Height,Note\nana@oyster.example,Former client,#{maren.name},\"1,234.50\",2.50,yes\n")

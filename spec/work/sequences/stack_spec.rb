@@ -31,7 +31,7 @@ RSpec.describe "looking at the letters of a step" do
     expect(in_the_stack.at_css("[data-gap]")["data-gap"]).to eq("person.city")
   end
 
-  it "comes from the same mailbox at the desk as in the stack, whoever owns the person" do
+  it "comes from the same mailbox at the desk as in the stack, and not from the owner of the person" do
     owner = make_account
     boxes = {owner: make_mailbox(account_id: owner.id, name: "Owner"), plan: make_mailbox(name: "Plan")}
     boxes.each { |name, box| box.update(signature: document("Signed by the #{name}")) }

@@ -12,7 +12,7 @@ export type Key = {
 type Unsaved = () => boolean
 type Registry = { register: (keys: Key[]) => () => void; guard: (unsaved: Unsaved) => () => void; shown: Key[] }
 
-/** Whoever types may go on typing while the field they were in has gone; their letters are no commands so soon. */
+/** Somebody may go on typing while the field they were in has gone; their letters are no commands so soon. */
 const QUIET_MS = 1000
 
 const KeysContext = createContext<Registry | null>(null)

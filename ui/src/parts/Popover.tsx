@@ -66,7 +66,8 @@ export function Popover({
       const target = event.target as Element
       // A question that was asked from here stands in front of it, not elsewhere.
       if (target.closest('dialog') !== root.current?.closest('dialog')) return
-      if (!root.current?.contains(target)) setOpen(false)
+      // What is offered while one types in here stands beside it.
+      if (!root.current?.contains(target) && !target.closest('[role=listbox]')) setOpen(false)
     }
     document.addEventListener('mousedown', outside)
     return () => document.removeEventListener('mousedown', outside)

@@ -6,9 +6,10 @@ module NimbleLetter
   module Core
     module Safety
       # Whether a password would be guessed soon, by the measure of zxcvbn (Wheeler, USENIX Security 2016): common passwords, names, rows
-      # of keys, dates, and words that anybody knows of whoever chooses it. OWASP ASVS 4.0.3, 2.1.1 and 2.1.7.
+      # of keys, dates, and words that anybody knows of the person who chooses it. OWASP ASVS 4.0.3, 2.1.1 and 2.1.7.
       class PasswordChoice
         LEAST = 12
+        TOO_SHORT = "A password has at least #{LEAST} characters."
         # zxcvbn takes longer than one can wait for some long ones; whose beginning holds is good.
         LOOKED_AT = 32
         # Of 0 to 4: "safely unguessable", at least 10^8 guesses.
@@ -28,7 +29,7 @@ module NimbleLetter
 
         # @return [String, nil] what is wrong with it, in words; nil: nothing
         def fault(password)
-          return "A password has at least #{LEAST} characters." if password.size < LEAST
+          return TOO_SHORT if password.size < LEAST
 
           found = self.class.tester.zxcvbn(password[0, LOOKED_AT], @known)
           return if found["score"] >= ENOUGH

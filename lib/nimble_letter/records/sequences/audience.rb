@@ -16,7 +16,7 @@ module NimbleLetter
       #   members (Array of Hashes: a membership test), without (person ids), without_filters, without_lists, without_tags
       # @param sql [ConditionSql]
       # @param parser [#call] for a Core::Conditions::Parser; where only single people are meant it is not asked for
-      # @param among [Sequel::Dataset] the filters that whoever asks may see: one that is not among them does not exist for them
+      # @param among [Sequel::Dataset] the filters that the asker may see: one that is not among them does not exist for them
       # @raise [Invalid, NotFound]
       def initialize(json, sql:, parser: -> { FieldCatalogue.parser }, among: SavedFilter.dataset)
         @json, @sql, @parser, @among = (json || {}).slice(*KEYS), sql, parser, among

@@ -8,7 +8,7 @@ module NimbleLetter
     # database's own clock.
     module Allowances
       FORGOTTEN_AT_ONCE = 1000
-      # Whoever waits for something scarce may take it so long after their turn has come, and gets no turn that is further away.
+      # Who waits for something scarce may take it so long after their turn has come, and gets no turn that is further away.
       KEPT_SECONDS = 120
       LONGEST_SECONDS = 600
 
@@ -38,7 +38,7 @@ module NimbleLetter
           end
         end
 
-        # As #take, but whoever has to wait for the scarce one has a turn from then on: nobody gets ahead of them by asking more often.
+        # As #take, but those who have to wait for the scarce one have a turn from then on: nobody gets ahead of them by asking more often.
         # @param scarce [String] which of the wanted
         # @param by [String] who waits
         # @return [Float] seconds

@@ -48,41 +48,39 @@ module NimbleLetter
         rows = rows.where(verdict: verdict) if verdict
         page = rows.order(:number).limit(limit + 1).all
         names = Records::Person.where(id: page.map { |row| row[:person_id] }.compact.uniq).all.to_h { |person| [person.id, person.name] }
-        fields = fields()
-        {rows: page.first(limit).map { |row| one(row, names, fields) }, next_after: (page[limit - 1][:number] if page.size > limit)}
+        sayer = sayer()
+        {rows: page.first(limit).map { |row| one(row, names, sayer) }, next_after: (page[limit - 1][:number] if page.size > limit)}
       end
 
-      def self.one(row, names, fields)
+      # @param sayer [#call] label and words of a value, by its field's key
+      def self.one(row, names, sayer)
         values = row[:values] ? JSON.parse(row[:values]) : {}
         changes = row[:changes] ? JSON.parse(row[:changes]) : {}
         {number: row[:number], verdict: row[:verdict], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
-         values: values.map { |key, value| {field: key, label: fields[key]&.label || key, value: said(fields[key], value)} },
-         changes: changes.map { |key, (from, to)| change(key, fields[key], from, to) }}
+         values: values.map { |key, value| sayer.call(key, value).then { |label, (said)| {field: key, label: label, value: said} } },
+         changes: changes.map { |key, pair| sayer.call(key, *pair).then { |label, (from, to)| {field: key, label: label, from: from, to: to} } }}
       end
       private_class_method :one
 
-      def self.change(key, field, from, to) = {field: key, label: field&.label || key, from: said(field, from), to: said(field, to)}
-      private_class_method :change
-
-      # @param value [Object] as JSON keeps it; a date stays as it is, since the page writes it as the firm does
-      def self.said(field, value)
-        return value.is_a?(Array) ? value.join(", ") : value&.to_s unless SAID.include?(field&.type) && value != ""
-
-        Core::Fields::Saying.say(field, value, names: {owners: owners})
-      end
-      private_class_method :said
-
-      # Tags, lists and companies stand there by their names.
+      # Tags, lists and companies stand there by their names, and a date as the page writes it.
       SAID = %i[money number flag choice choices reference].freeze
       private_constant :SAID
 
-      def self.owners = Records::Account.select_hash(:id, :name)
-      private_class_method :owners
+      # @return [#call] see #one; reads fields and colleagues once
+      def self.sayer
+        fields = Records::FieldCatalogue.current.to_h { |field| [field.key, field] }.merge(Core::Importing::Targets::ALL)
+        names = {owners: Records::Account.select_hash(:id, :name)}
+        ->(key, *values) { [fields[key]&.label || key, values.map { |value| said(fields[key], value, names) }] }
+      end
+      private_class_method :sayer
 
-      # @return [Hash{String=>Core::Fields::Field}]
-      def self.fields =
-        Records::FieldCatalogue.current.to_h { |field| [field.key, field] }.merge(Core::Importing::Targets::ALL)
-      private_class_method :fields
+      # @param value [Object] as JSON keeps it
+      def self.said(field, value, names)
+        return Core::Fields::Saying.say(field, value, names: names) if SAID.include?(field&.type) && value != ""
+
+        value.is_a?(Array) ? value.join(", ") : value&.to_s
+      end
+      private_class_method :said
     end
   end
 end

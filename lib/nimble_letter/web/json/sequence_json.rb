@@ -22,6 +22,7 @@ module NimbleLetter
           **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at, :start_at, :start_refused),
           audience: @sequence.audience,
           audience_words: audience_words,
+          audience_said: audience&.said? || false,
           sender: @sequence.sender,
           sender_words: sender_words,
           leave_on: @sequence.leave_on,

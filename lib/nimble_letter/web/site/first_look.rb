@@ -5,7 +5,7 @@ require "rack/session/encryptor"
 
 module NimbleLetter
   module Web
-    # What can be said of a request by its head alone, before anything that it brings is read: that its size is said in two ways
+    # What can be said of a request by its head alone, before anything that it brings is read: that it gives its size in two ways
     # (RFC 9112 6.1), that it brings more than is taken, or that nobody is signed in who may bring anything.
     class FirstLook
       CHANGES = %w[POST PUT PATCH DELETE].freeze

@@ -67,7 +67,7 @@ module NimbleLetter
         change_password_error_flash "The password stays as it was."
         confirm_password_error_flash "This is not your password."
         same_as_existing_password_message "This is the password you have now."
-        password_too_short_message "A password has at least #{Core::Safety::PasswordChoice::LEAST} characters."
+        password_too_short_message Core::Safety::PasswordChoice::TOO_SHORT
         password_too_many_bytes_message "A password has at most #{MOST_BYTES} letters; letters with accents count twice."
         contains_null_byte_message "A password is text."
         password_does_not_meet_requirements_message { password_requirement_message || "Choose another password." }

@@ -5,7 +5,7 @@ require "securerandom"
 
 module NimbleLetter
   module Work
-    # A mailbox is proved by a code that is sent to it: whoever reads it there may write from it. The code is kept as a hash and is good
+    # A mailbox is proved by a code that is sent to it: who reads it there may write from it. The code is kept as a hash and is good
     # for an hour by the wall clock. A new code gives no new tries: they are counted for the mailbox. Codes and wrong tries are in the
     # safety log.
     module ProveMailbox

@@ -14,20 +14,22 @@ module NimbleLetter
           Records::Mailbox.in_use.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
           Records::Mailbox.in_use.exclude(proved_at: nil).get(:id)
         name = name.to_s.strip
-        moment.shared_audience(audience) if audience
-        Records::Sequence.create(
-          name: name.empty? ? "Untitled sequence" : name,
-          audience: audience || {},
-          sender: {
-            "kind" => "mailbox",
-            "mailbox_id" => own
-          },
-          leave_on: %w[replied converted],
-          status_set_id: Records::StatusSet.standard&.id,
-          account_id: moment.account.id,
-          created_at: moment.now,
-          updated_at: moment.now
-        )
+        Records.db.transaction do
+          moment.shared_audience(audience) if audience
+          Records::Sequence.create(
+            name: name.empty? ? "Untitled sequence" : name,
+            audience: audience || {},
+            sender: {
+              "kind" => "mailbox",
+              "mailbox_id" => own
+            },
+            leave_on: %w[replied converted],
+            status_set_id: Records::StatusSet.standard&.id,
+            account_id: moment.account.id,
+            created_at: moment.now,
+            updated_at: moment.now
+          )
+        end
       end
 
       # @param input [Hash{Symbol=>Object}] version, and what changes

@@ -101,9 +101,16 @@ export function ResultsTab({ sequence }: { sequence: Shape<'Sequence'> }) {
           </tbody>
         </table>
       </div>
+      {data.may > 0 && (
+        <p className="mt-2">
+          Up to{' '}
+          <FigureBehind sequenceId={sequence.id} figure={{ name: 'may', count: data.may }} of="All letters">
+            {plural(data.may, 'more letter')}
+          </FigureBehind>{' '}
+          may come by lanes. Nobody knows yet who goes there, so they are not in the plan.
+        </p>
+      )}
       <p className="muted text-xs mt-2">
-        {data.may > 0 &&
-          `Up to ${plural(data.may, 'more letter')} may come by lanes: who goes there is not known yet, so they are in no plan. `}
         Sent, still due, failed, skipped and in doubt add up to planned. Rates are shares of what was sent; under 100 letters the
         range below holds the true rate 19 times in 20. Opens and clicks by machines are left out, and what came of a letter in
         doubt until it is settled. Quiet is who had a letter and neither opened, clicked nor replied; in all, to none of them.

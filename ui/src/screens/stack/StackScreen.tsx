@@ -26,7 +26,7 @@ export function StackScreen() {
   const [view, setView] = useState<'desk' | 'phone' | 'text'>('desk')
   const [writing, setWriting] = useState(false)
   const [gap, setGap] = useState<string | null>(null)
-  // Whoever comes to fill gaps finds those letters, and the first gap open.
+  // Who comes to fill gaps finds those letters, and the first gap open.
   const filling = useSearchParams()[0].has('gaps')
   const [opened, setOpened] = useState(!filling)
   const [only, setOnly] = useState<Only>(filling ? 'gaps' : 'all')

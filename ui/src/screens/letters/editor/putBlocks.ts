@@ -3,7 +3,7 @@ import { diffIndices } from 'node-diff3'
 import { plain } from '../saving/merging'
 
 /**
- * Makes the text in an editor another one, block by block: whoever writes in a block that stays keeps their place, and what a
+ * Makes the text in an editor another one, block by block: who writes in a block that stays keeps their place, and what a
  * colleague wrote is not undone with one's own.
  */
 export function putBlocks(editor: Editor, wanted: JSONContent) {

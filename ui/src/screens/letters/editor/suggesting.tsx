@@ -81,13 +81,18 @@ export function suggesting(name: string, char: string, offers: (words: string) =
               const height = Math.min(320, element.offsetHeight || 240)
               const left = Math.min(rect.left, window.innerWidth - 270)
               const top = below + height > window.innerHeight - 44 ? Math.max(4, rect.top - height - 4) : below
-              element.style.cssText = `position:fixed;z-index:60;left:${left}px;top:${top}px`
+              Object.assign(element.style, { left: `${left}px`, top: `${top}px` })
             }
             return {
               onStart: (props) => {
                 shut = false
                 list = new ReactRenderer(OfferList, { props, editor: props.editor })
-                document.body.append(list.element)
+                const element = list.element as HTMLElement
+                element.className = 'fixed inset-auto m-0 p-0 border-0 bg-transparent overflow-visible'
+                document.body.append(element)
+                // In front of what the line that is written in may stand in.
+                element.popover = 'manual'
+                element.showPopover?.()
                 place(props)
                 requestAnimationFrame(() => place(props))
               },

@@ -27,7 +27,7 @@ describe('mergeBlocks', () => {
     expect(mergeBlocks(doc('a b'), doc('a mine b'), doc('a theirs b')).overlaps).toEqual([{ mine: 'mine', theirs: 'theirs' }])
   })
 
-  it('takes a block for the same whatever order its keys have, and whether nothing is said or left out', () => {
+  it('takes a block for the same whatever order its keys have, and whether an empty value is there or left out', () => {
     const odd = {
       type: 'doc',
       content: [{ content: [{ text: 'a', type: 'text' }], attrs: undefined, type: 'paragraph' }, block('b')],

@@ -49,7 +49,7 @@ export function PlanLine({
   const [mailbox, setMailbox] = useState(false)
   const draft = sequence.state === 'draft'
   // Of nobody there is no number.
-  const said = !draft || Object.values(sequence.audience).some((part) => (Array.isArray(part) ? part.length > 0 : part != null))
+  const said = !draft || sequence.audience_said
   const reach = (
     <button type="button" className="underline underline-offset-2 muted" onClick={showSieve}>
       {draft
