@@ -56,9 +56,15 @@ module NimbleLetter
       def self.one(row, names, sayer)
         values = row[:values] ? JSON.parse(row[:values]) : {}
         changes = row[:changes] ? JSON.parse(row[:changes]) : {}
-        {number: row[:number], verdict: row[:verdict], reason: row[:reason], person_id: row[:person_id], person: names[row[:person_id]],
-         values: values.map { |key, value| sayer.call(key, value).then { |label, (said)| {field: key, label: label, value: said} } },
-         changes: changes.map { |key, pair| sayer.call(key, *pair).then { |label, (from, to)| {field: key, label: label, from: from, to: to} } }}
+        {
+          **row.slice(:number, :verdict, :reason, :person_id),
+          person: names[row[:person_id]],
+          values: values.map { |key, value| sayer.call(key, value).then { |label, (said)| {field: key, label: label, value: said} } },
+          changes: changes.map do |key, pair|
+            label, (from, to) = sayer.call(key, *pair)
+            {field: key, label: label, from: from, to: to}
+          end
+        }
       end
       private_class_method :one
 
