@@ -20,7 +20,7 @@ function Cell({ sequenceId, stepId, figure, of }: { sequenceId: number; stepId?:
         {number(figure.count)}
       </FigureBehind>
       {figure.people != null && figure.people !== figure.count && (
-        <span className="block text-xs muted whitespace-nowrap font-normal">by {plural(figure.people, 'person', 'people')}</span>
+        <span className="block text-xs muted whitespace-nowrap font-normal">{plural(figure.people, 'person', 'people')}</span>
       )}
       {rated && figure.rate != null && (
         <span className="block text-xs muted whitespace-nowrap" title={`of ${number(figure.base ?? 0)} sent`}>

@@ -200,7 +200,7 @@ export function PlanTab({
           </aside>
         )}
         {chosen && (
-          <div className="overflow-y-auto pb-4 pr-1" data-panel>
+          <div className="overflow-y-auto pb-4 pr-1 [&>aside]:min-h-full" data-panel>
             <StepPanel
               key={chosen.id}
               sequence={sequence}
