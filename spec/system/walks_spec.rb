@@ -55,6 +55,13 @@ RSpec.describe "a walk" do
     click_button "Write a note on this plan"
     fill_in("A note to colleagues", with: "Ends as soon as they buy").send_keys([:control, :enter])
     expect(page).to have_text("Leave on conversion")
+    click_button "Start…"
+    within("dialog") do
+      rule = "whoever gets the tag “workshop asked for”"
+      expect(page).to have_text("Nobody is in it from the start. People join by its rules: #{rule}", normalize_ws: true)
+      expect(page).to have_text("0 people would have joined in the last 30 days.")
+      click_button "Not now"
+    end
     start_now
     tag some_people(2), "workshop asked for"
     move_clock "Clock forward an hour"

@@ -42,11 +42,20 @@ RSpec.describe "writing a letter" do
     {"Subject" => :enter, "Preview line" => :tab, "Text of the letter" => :tab}.each do |label, key|
       field = find("[aria-label='#{label}']")
       field.send_keys("{{comp")
-      expect(page).to have_css("[role=listbox] [aria-selected=true]", text: "Company")
+      expect(page).to have_css("[role=listbox] [aria-selected=true]", text: /\ACompany$/)
       field.send_keys(key)
       expect(field).to have_css(".merged", text: "Company")
       expect(page).to have_no_css("[role=listbox]")
     end
+    # Tab leads past the chips; they are reached with the arrows and opened with Enter.
+    find("[aria-label=Subject]").send_keys(:tab)
+    expect(page).to have_css("[aria-label='Preview line']:focus")
+    find("[aria-label=Subject]").send_keys(:home, :right, :left)
+    page.active_element.send_keys(:enter)
+    fill_in "When it is empty, write", with: "your firm"
+    page.active_element.send_keys(:enter)
+    page.active_element.send_keys("!")
+    expect(find("[aria-label=Subject]").text).to include("Company or “your firm”!")
     # Without a menu Enter makes no second line of a single one.
     find("[aria-label=Subject]").send_keys(:enter, "rest")
     expect(find("[aria-label=Subject]")).to have_css("p", count: 1)

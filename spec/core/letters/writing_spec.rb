@@ -129,6 +129,26 @@ RSpec.describe "a letter written out" do
     expect(page.at_css("style").text).to include("prefers-color-scheme: dark")
   end
 
+  # The accent is chosen to be read on a light sheet: the firm's name was dark green on dark grey.
+  it "can be read on a dark sheet: whatever has a colour of its own there has another in a dark scheme" do
+    dark = NimbleLetter::Core::Letters::Stylesheet.dark[/\{(.+)\}/m, 1].scan(/([^{}]+)\{([^}]*)\}/)
+    sheet = dark.find { |names, _| names.include?(".sheet") }.last[/#\h{6}/]
+
+    ["p", ".logo", ".foot", ".content p a", ".content h1"].each do |part|
+      rule = dark.reverse.find { |names, one| names.include?(part) && one.match?(/(^| )color:/) }&.last
+      colour = rule.to_s[/(?<!-)color: (#\h{6})/, 1]
+      expect(colour).not_to be_nil, part
+      expect(NimbleLetter::Core::Letters::Contrast.ratio(colour, sheet)).to be >= 4.5
+    end
+  end
+
+  it "reads on its marks, whatever the letter around them is like" do
+    rules = NimbleLetter::Core::Letters::Marking::CSS.scan(/background:(#\h{6});color:(#\h{6})/)
+
+    expect(rules.size).to eq(NimbleLetter::Core::Letters::Marking::CSS.scan("background:").size)
+    expect(rules.map { |pair| NimbleLetter::Core::Letters::Contrast.ratio(*pair) }).to all(be >= 4.5)
+  end
+
   it "keeps the words of a designed letter when it turns plain" do
     plain, designed =
       [false, true].map do |manner|

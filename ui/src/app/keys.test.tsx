@@ -8,6 +8,7 @@ function Screen({ keys }: { keys: Key[] }) {
   return (
     <>
       <input aria-label="Words" />
+      <input aria-label="Chosen" type="checkbox" />
       <output>{useShownKeys().map((key) => key.words)}</output>
     </>
   )
@@ -39,6 +40,14 @@ describe('useKeys', () => {
     await userEvent.click(document.body)
     await userEvent.keyboard('{Control>}n{/Control}{Alt>}n{/Alt}')
     expect(run).not.toHaveBeenCalled()
+  })
+
+  it('takes letters for commands when a box was just ticked', async () => {
+    const run = vi.fn()
+    const { getByLabelText } = page().show(screen([{ key: 'n', words: 'New', run }]))
+    await userEvent.click(getByLabelText('Chosen'))
+    await userEvent.keyboard('n')
+    expect(run).toHaveBeenCalledTimes(1)
   })
 
   it('takes no letter for a command within a second after somebody typed into a field that is gone', async () => {

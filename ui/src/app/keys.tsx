@@ -17,9 +17,10 @@ const QUIET_MS = 1000
 
 const KeysContext = createContext<Registry | null>(null)
 
-/** True while somebody types, so that letters stay letters. */
+/** True while somebody types, so that letters stay letters. A box is ticked, not typed into. */
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  if (target instanceof HTMLInputElement) return !/^(checkbox|radio|file|button|submit)$/.test(target.type)
+  return target instanceof HTMLElement && (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName))
 }
 
 /** The keys that are held and the one that is pressed; "?" needs Shift by itself. */
@@ -69,7 +70,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       const pressed = named(event)
       if (pressed.length === 1 && page.dataset.typing !== undefined) return
       // Enter presses what has the focus.
-      if (pressed === 'enter' && (event.target as Element).closest?.('button, a, summary, [role=button]')) return
+      if (pressed === 'enter' && (event.target as Element).closest?.('button, a, input, summary, [role=button]')) return
       const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
       if (!key) return
       event.preventDefault()

@@ -19,20 +19,26 @@ function placed(opener: DOMRect, width: number, height: number): { left: number;
 }
 
 /**
- * A word that opens its choices below it, in front of everything: nothing around it cuts them off. Escape and a click elsewhere shut
- * it and give the focus back.
+ * A word that opens its choices below it, in front of everything: nothing around it cuts them off. Escape shuts it and gives the
+ * focus back; a click or the focus elsewhere shuts it too, so that one is open at a time.
  */
 export function Popover({
   words,
   label,
   className = 'word',
   children,
+  back,
+  untabbed = false,
   open: startsOpen = false,
 }: {
   words: ReactNode
   label: string
   className?: string
   children: (shut: () => void) => ReactNode
+  /** Takes the focus when it is shut, instead of the word. */
+  back?: () => void
+  /** Tab passes by the word: something else opens it for the keyboard. */
+  untabbed?: boolean
   open?: boolean
 }) {
   const [open, setOpen] = useState(startsOpen)
@@ -61,20 +67,30 @@ export function Popover({
   }, [open])
   useEffect(() => {
     if (!open) return
-    panel.current?.querySelector<HTMLElement>('input, button, select')?.focus()
-    const outside = (event: MouseEvent) => {
-      const target = event.target as Element
+    const first =
+      panel.current?.querySelector<HTMLElement>('[data-first]') ?? panel.current?.querySelector('input, button, select')
+    if (first instanceof HTMLElement) first.focus()
+    const outside = (event: Event) => {
+      const target = event.target
+      if (!(target instanceof Element)) return
+      // A click beside a control gives the focus to what is around all of it.
+      if (event.type === 'focusin' && target.contains(root.current)) return
       // A question that was asked from here stands in front of it, not elsewhere.
       if (target.closest('dialog') !== root.current?.closest('dialog')) return
       // What is offered while one types in here stands beside it.
       if (!root.current?.contains(target) && !target.closest('[role=listbox]')) setOpen(false)
     }
     document.addEventListener('mousedown', outside)
-    return () => document.removeEventListener('mousedown', outside)
+    document.addEventListener('focusin', outside)
+    return () => {
+      document.removeEventListener('mousedown', outside)
+      document.removeEventListener('focusin', outside)
+    }
   }, [open])
   const shut = () => {
     setOpen(false)
-    root.current?.querySelector('button')?.focus()
+    if (back) back()
+    else root.current?.querySelector('button')?.focus()
   }
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: it only listens for Escape from the controls within
@@ -93,6 +109,7 @@ export function Popover({
       <button
         type="button"
         className={className}
+        tabIndex={untabbed ? -1 : undefined}
         aria-expanded={open}
         aria-haspopup="dialog"
         aria-label={label}

@@ -31,13 +31,13 @@ module NimbleLetter
           end
         end
 
-        # In an iframe of ours only; a letter that goes out has none of it.
+        # In an iframe of ours only; a letter that goes out has none of it. Ink with each ground: the letter around it may be dark.
         CSS =
-          ".nl-merged{background:#d8ece9;border-radius:2px;padding:0 3px;box-decoration-break:clone}" \
+          ".nl-merged{background:#d8ece9;color:#1e2a2e;border-radius:2px;padding:0 3px;box-decoration-break:clone}" \
           ".nl-fallback{border-bottom:1px dotted #a86e0b}" \
           ".nl-gap{background:#fbe3dd;color:#a8301c;border-radius:2px;padding:0 4px;font-size:.9em;" \
           "text-decoration:underline;cursor:pointer}" \
-          ".nl-personal{background:#f5ead6;border-left:2px solid #a86e0b;padding:0 4px;box-decoration-break:clone}"
+          ".nl-personal{background:#f5ead6;color:#1e2a2e;border-left:2px solid #a86e0b;padding:0 4px;box-decoration-break:clone}"
 
         private
 

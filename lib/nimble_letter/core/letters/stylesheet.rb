@@ -27,10 +27,10 @@ module NimbleLetter
 
         # In a dark scheme the paper turns round; clients that know the media query use it, the others turn colours themselves.
         def self.dark
-          "@media (prefers-color-scheme: dark) { .page, .page_cell { background: #16191a !important } " \
+          "@media (prefers-color-scheme: dark) { body, .page, .page_cell { background: #16191a !important } " \
             ".sheet, .content, .logo { background: #1f2426 !important } " \
             ".content, .content p, .content li, .content h1, .content h2, .content h3, .content td, .foot { color: #e6e3dc !important } " \
-            ".content p a { color: #8fc7c0 !important } }"
+            ".logo, .content p a { color: #8fc7c0 !important } }"
         end
 
         # On a phone the sheet is as wide as the screen, and two columns stand one below the other.

@@ -113,7 +113,8 @@ export function WritingDesk({
       </div>
       <Attachments letter={letter} />
       <p className="muted text-xs mt-1">
-        Signature, the firm’s address and the way out are put below it by themselves. Alt and an arrow move a block.
+        Signature, the firm’s address and the way out are put below it by themselves. Alt and an arrow move a block; arrows and
+        Enter open a merge field.
       </p>
       {dialogs}
     </div>

@@ -1,4 +1,5 @@
 import { mergeAttributes, Node } from '@tiptap/core'
+import { NodeSelection } from '@tiptap/pm/state'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { useContext } from 'react'
 import { number } from '../../../app/format'
@@ -21,7 +22,7 @@ function Without({ field, label, audience }: { field: string; label: string; aud
 }
 
 /** A merge field in the text: its name on a chip, how it is written, and what stands there when it is empty. */
-function Chip({ node, updateAttributes, deleteNode, selected }: NodeViewProps) {
+function Chip({ node, editor, getPos, updateAttributes, deleteNode, selected }: NodeViewProps) {
   const { fields, audience } = useContext(WritingContext)
   const key = String(node.attrs.field)
   const field = fields.find((one) => one.key === key)
@@ -40,6 +41,8 @@ function Chip({ node, updateAttributes, deleteNode, selected }: NodeViewProps) {
           </>
         }
         label={`Field ${label}`}
+        untabbed
+        back={() => editor.commands.focus((getPos() ?? 0) + node.nodeSize)}
         className={`merged cursor-pointer ${selected ? 'outline outline-primary' : ''} ${field ? '' : '!text-error'}`}
       >
         {(shut) => (
@@ -54,6 +57,7 @@ function Chip({ node, updateAttributes, deleteNode, selected }: NodeViewProps) {
             </label>
             <input
               id={`fallback-${key}`}
+              data-first
               className="text-field"
               placeholder="nothing: it is a gap"
               defaultValue={fallback ?? ''}
@@ -114,4 +118,16 @@ export const MergeField = Node.create({
   ],
   renderText: ({ node }) => `{{${node.attrs.field}${node.attrs.fallback ? `|${node.attrs.fallback}` : ''}}}`,
   addNodeView: () => ReactNodeViewRenderer(Chip, { as: 'span' }),
+  // Before a line swallows Enter. Tab leads on to the next field of the page, so a chip is reached with the arrows.
+  priority: 160,
+  addKeyboardShortcuts: () => ({
+    Enter: ({ editor }) => {
+      const { selection } = editor.state
+      if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'mergeField') return false
+      const chip = editor.view.nodeDOM(selection.from)
+      if (!(chip instanceof HTMLElement)) return false
+      chip.querySelector('button')?.click()
+      return true
+    },
+  }),
 })

@@ -40,7 +40,8 @@ function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: Rea
           role="option"
           aria-selected={i === at}
           className={`flex w-full justify-between gap-3 text-left px-2 py-1 rounded-sm ${i === at ? 'bg-base-200' : ''}`}
-          onMouseEnter={() => setAt(i)}
+          // A menu that opens below a pointer at rest is not pointed at.
+          onMouseMove={(event) => (event.movementX || event.movementY) && setAt(i)}
           onMouseDown={(event) => {
             event.preventDefault()
             command(item)

@@ -1,14 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
-import { number, plural } from '../../../app/format'
 import { stale } from '../../../app/stale'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { Modal } from '../../../parts/Modal'
 import { Select } from '../../../parts/Select'
 import { ErrorNote } from '../../../parts/States'
-import { OpensPeople } from '../../people/behind/OpensPeople'
 import { AudienceEditor } from '../AudienceEditor'
+import { Outlook } from './Outlook'
 import { FieldRule, ListRule, TagRule, YearlyRule } from './RuleParts'
 import { beginning, KINDS, type Kind, READY, type Settings } from './rules'
 
@@ -73,7 +72,8 @@ export function RuleDialog({ sequence, rule, onClose }: { sequence: Shape<'Seque
         {draft.kind === 'filter' && (
           <AudienceEditor audience={draft.settings.audience ?? {}} onChange={(audience) => say({ audience })} />
         )}
-        {ready && <Outlook sequence={sequence} kind={draft.kind} settings={draft.settings} />}
+        {/* A tag that is still to be made is nobody's yet. */}
+        {ready && !draft.settings.tag && <Outlook sequence={sequence} kind={draft.kind} settings={draft.settings} />}
         {KINDS[draft.kind]?.nowToo && (
           <fieldset>
             <legend className="field-label">When it is switched on</legend>
@@ -156,55 +156,4 @@ function Again({
       )}
     </div>
   )
-}
-
-/** Whom the rule would take in, as far as that can be known. */
-function Outlook({ sequence, kind, settings }: { sequence: Shape<'Sequence'>; kind: Kind; settings: Settings }) {
-  const body = { kind, settings }
-  const path = { params: { path: { id: sequence.id } } }
-  const { data, error } = useQuery({
-    queryKey: ['joining', sequence.id, 'outlook', body],
-    queryFn: ({ signal }) => ask(api.POST('/api/sequences/{id}/joining/outlook', { ...path, body, signal })),
-  })
-  if (error) return <ErrorNote error={error} />
-  if (!data?.about) return null
-  const people = data.people ?? 0
-  const behind = (part: { would_get_it?: boolean }) => ({
-    queryKey: ['joining', sequence.id, 'outlook people', body, part],
-    load: (cursor?: string) =>
-      ask(
-        api.POST('/api/sequences/{id}/joining/outlook/people', {
-          ...path,
-          body: { ...body, ...part, ...(cursor ? { cursor } : {}) },
-        }),
-      ),
-  })
-  return (
-    <p aria-live="polite" className="bg-base-200 px-3 py-2">
-      <OpensPeople title={LOOKS[data.about].title} count={people} {...behind({})}>
-        {plural(people, 'person', 'people')}
-      </OpensPeople>{' '}
-      {LOOKS[data.about].words(people)}
-      {people > 0 && (
-        <>
-          ;{' '}
-          <OpensPeople
-            title="May be written to and are not in it yet"
-            count={data.would_get_it ?? 0}
-            {...behind({ would_get_it: true })}
-          >
-            {number(data.would_get_it ?? 0)}
-          </OpensPeople>{' '}
-          of them may be written to and are not in it yet
-        </>
-      )}
-      .
-    </p>
-  )
-}
-
-const LOOKS = {
-  now: { title: 'Fit it now', words: (people: number) => (people === 1 ? 'fits it now' : 'fit it now') },
-  last_days: { title: 'Would have joined in the last 30 days', words: () => 'would have joined in the last 30 days' },
-  next_days: { title: 'Would join in the next 30 days', words: () => 'would join in the next 30 days' },
 }

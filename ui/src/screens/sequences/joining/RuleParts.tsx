@@ -16,9 +16,9 @@ export function TagRule({ settings, onChange }: Omit<Parts, 'catalogue'>) {
   const { data: tags } = useQuery({ queryKey: ['tags'], queryFn: async () => (await ask(api.GET('/api/tags'))).tags })
   const named = tags?.find((tag) => tag.id === settings.tag_id)?.name ?? settings.tag ?? ''
   const { text, type, leave } = useTyped(named)
-  const keep = () => {
-    leave()
-    const name = text.trim()
+  const say = (words: string) => {
+    type(words)
+    const name = words.trim()
     const known = tags?.find((tag) => tag.name.toLowerCase() === name.toLowerCase())
     onChange(known ? { tag_id: known.id } : name ? { tag: name } : {})
   }
@@ -30,9 +30,8 @@ export function TagRule({ settings, onChange }: Omit<Parts, 'catalogue'>) {
         list="tags-to-join-by"
         maxLength={80}
         value={text}
-        onChange={(event) => type(event.target.value)}
-        onBlur={keep}
-        onKeyDown={(event) => event.key === 'Enter' && keep()}
+        onChange={(event) => say(event.target.value)}
+        onBlur={leave}
       />
       <datalist id="tags-to-join-by">
         {tags?.map((tag) => (

@@ -13,6 +13,7 @@ import { ErrorNote, Loading } from '../../../parts/States'
 import { OpensPeople } from '../../people/behind/OpensPeople'
 import { flat } from '../plan/plan'
 import type { ReadBack } from '../useSequence'
+import { ByRules } from './ByRules'
 import { NeverReached } from './NeverReached'
 
 /** What this plan does when somebody answers, and what every plan does. */
@@ -148,11 +149,7 @@ export function StartDialog({
           ))}
         </ul>
       )}
-      {data?.ready && !data.first_at && (
-        <p className="font-serif text-lg leading-7 mb-3">
-          Nobody is in it from the start. Whoever its rules are true of joins by themselves.
-        </p>
-      )}
+      {data?.ready && !data.first_at && <p className="font-serif text-lg leading-7 mb-3">Nobody is in it from the start.</p>}
       {data?.ready && data.joining > 0 && (
         <p className="font-serif text-lg leading-7 mb-3">
           <OpensPeople
@@ -228,6 +225,7 @@ export function StartDialog({
           <p className="font-sans text-sm muted mt-2">{whoLeaves(sequence.leave_on)} You can pause or stop it at any time.</p>
         </div>
       )}
+      {data?.ready && <ByRules sequence={sequence} />}
       <div className="mt-5 flex justify-end gap-2">
         <button type="button" className="btn btn-sm btn-plain" onClick={onClose}>
           {data?.ready ? 'Not now' : 'Close'}
