@@ -16,6 +16,8 @@ RSpec.configure do |config|
   config.disable_monkey_patching!
   config.filter_run_when_matching :focus
   config.shared_context_metadata_behavior = :apply_to_host_groups
+  # How each example went and how long it took: for `bin/test --failed`, and to share them out between lanes.
+  config.example_status_persistence_file_path = File.expand_path("../#{ENV.fetch("NIMBLE_VAR", "var-test")}/examples.txt", __dir__)
   config.order = :random
   Kernel.srand config.seed
 end

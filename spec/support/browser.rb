@@ -1,33 +1,20 @@
 # frozen_string_literal: true
 
 require "capybara/rspec"
-require "selenium-webdriver"
 require "axe-rspec"
 require "tmpdir"
+require_relative "../run/built_demo"
+require_relative "../run/chromium"
 
-# Headless Chromium on the demo firm, which is built once for all examples in spec/system.
+# Headless Chromium on a copy of the demo firm, one for all examples in spec/system.
 module Browser
-  ARGUMENTS = %w[
-    --headless
-    --no-sandbox
-    --disable-gpu
-    --disable-quic
-    --no-first-run
-    --disable-background-networking
-    --disable-component-update
-    --disable-sync
-    --disable-dev-shm-usage
-    --force-prefers-reduced-motion
-    --window-size=1280,800
-  ].freeze
-
   class << self
     def configuration
       @configuration ||=
         Configuration.new(
           ENV.to_h.merge(
             "NIMBLE_VAR" => TestDatabase.configuration.var,
-            "NIMBLE_DATABASE" => "nimble_letter_demo",
+            "NIMBLE_DATABASE" => SpecRun::BuiltDemo::DATABASE,
             "PORT" => Processes::Ports.any.to_s,
             "SMTP_PORT" => Processes::Ports.any.to_s,
             "LOOKUP_PORT" => Processes::Ports.any.to_s,
@@ -36,13 +23,13 @@ module Browser
         )
     end
 
+    # Before a server runs: its database comes as files.
+    def take_demo = SpecRun::BuiltDemo.new.copy_to(configuration.var)
+
     def open
       return if @children
 
-      TestDatabase.start
-      build = Processes::Children.new(configuration)
-      raise "the demo was not built: see #{configuration.var}/processes.log" unless build.finish("demo")
-
+      TestDatabase.serve(configuration)
       @children = Processes::Children.new(configuration)
       @children.start("post-office", port: configuration.smtp_port)
       @children.start("lookups", port: configuration.lookup_port)
@@ -60,17 +47,11 @@ Selenium::WebDriver.logger.level = :error
 # The only frames hold letters as mail programs show them; the page around them is what is looked at.
 Axe::Configuration.instance.legacy_mode = true
 Capybara.register_driver(:chromium) do |app|
-  options = Selenium::WebDriver::Chrome::Options.new(binary: "/usr/bin/chromium")
-  options.add_option("goog:loggingPrefs", {browser: "ALL"})
   profile = Dir.mktmpdir("nimble-browser")
   at_exit { FileUtils.rm_rf(profile) }
-  [*Browser::ARGUMENTS, "--user-data-dir=#{profile}"].each { |argument| options.add_argument(argument) }
-  Capybara::Selenium::Driver.new(
-    app,
-    browser: :chrome,
-    options: options,
-    service: Selenium::WebDriver::Service.chrome(path: "/usr/bin/chromedriver")
-  )
+  options = SpecRun::Chromium.options(profile, "--force-prefers-reduced-motion", "--window-size=1280,800")
+  options.add_option("goog:loggingPrefs", {browser: "ALL"})
+  Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: SpecRun::Chromium.service)
 end
 Capybara.configure do |config|
   config.run_server = false
@@ -132,5 +113,8 @@ end
 RSpec.configure do |config|
   config.define_derived_metadata(file_path: %r{/spec/system/}) { |metadata| metadata[:type] = :feature }
   config.include OnThePage, type: :feature
+  config.before(:suite) do
+    Browser.take_demo if RSpec.world.filtered_examples.values.flatten.any? { |example| example.metadata[:type] == :feature }
+  end
   config.before(:context, type: :feature) { Browser.open }
 end

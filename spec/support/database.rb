@@ -18,19 +18,32 @@ module TestDatabase
         )
     end
 
+    # @param of [Configuration] whose database it makes, in the one server
+    def serve(of = configuration)
+      server = Processes::DatabaseServer.new(of)
+      pid = server.start
+      at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
+    end
+
     def start
       return if @started
 
       @started = true
-      server = Processes::DatabaseServer.new(configuration)
-      pid = server.start
-      at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
+      serve
       Records.connect(configuration)
       Records.begin_anew(configuration)
       Records.migrate(configuration)
     end
 
     def owner = Records::Owner.new(configuration)
+
+    # Rows that were written for other processes to see stay until the next example, and no longer.
+    def tidy
+      empty if @written
+      @written = false
+    end
+
+    def written = @written = true
 
     def empty
       owner.open do |db|
@@ -50,10 +63,10 @@ RSpec.configure do |config|
   end
   config.before(:context, :database) { TestDatabase.start }
   config.around(:each, :database) do |example|
+    TestDatabase.tidy
     if example.metadata[:processes]
-      TestDatabase.empty
+      TestDatabase.written
       example.run
-      TestDatabase.empty
     else
       Records.db.transaction(rollback: :always, auto_savepoint: true) { example.run }
     end

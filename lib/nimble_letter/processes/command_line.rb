@@ -4,15 +4,15 @@ module NimbleLetter
   module Processes
     # The parts that can be run alone, by name.
     module CommandLine
-      PARTS = %w[web worker sender clerk post-office lookups demo start contract screenshots].freeze
-      # These write into the project itself, where others may read.
-      OPEN = %w[contract screenshots].freeze
+      PARTS = %w[web worker sender clerk post-office lookups demo start contract].freeze
+      # It writes into the project itself, where others may read.
+      OPEN = "contract"
 
       # @param words [Array<String>] the part's name, then what it takes
       # @raise [Invalid] for an unknown part
       def self.run(words)
         $stdout.sync = true
-        Privacy.begin unless OPEN.include?(words.first)
+        Privacy.begin unless words.first == OPEN
         configuration = Configuration.new
         case words.first
         when "web" then WebServer.new(configuration).run
@@ -24,7 +24,6 @@ module NimbleLetter
         when "demo" then build_demo(configuration)
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
         when "contract" then Web::Contract.join
-        when "screenshots" then Screenshots.new(configuration).take
         else raise Invalid.new("Run one of: #{PARTS.join(", ")}.", code: :unknown_part)
         end
       end
