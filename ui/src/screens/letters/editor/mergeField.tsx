@@ -1,4 +1,4 @@
-import { mergeAttributes, Node } from '@tiptap/core'
+import { type Editor, mergeAttributes, Node } from '@tiptap/core'
 import { NodeSelection } from '@tiptap/pm/state'
 import { type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react'
 import { useContext } from 'react'
@@ -96,6 +96,16 @@ function Chip({ node, editor, getPos, updateAttributes, deleteNode, selected }: 
   )
 }
 
+/** Opens the chip that is chosen in the text, as a click on it does. */
+function openChosen({ editor }: { editor: Editor }): boolean {
+  const { selection } = editor.state
+  if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'mergeField') return false
+  const chip = editor.view.nodeDOM(selection.from)
+  if (!(chip instanceof HTMLElement)) return false
+  chip.querySelector('button')?.click()
+  return true
+}
+
 /** The document node that the core knows as a merge field. */
 export const MergeField = Node.create({
   name: 'mergeField',
@@ -120,14 +130,5 @@ export const MergeField = Node.create({
   addNodeView: () => ReactNodeViewRenderer(Chip, { as: 'span' }),
   // Before a line swallows Enter. Tab leads on to the next field of the page, so a chip is reached with the arrows.
   priority: 160,
-  addKeyboardShortcuts: () => ({
-    Enter: ({ editor }) => {
-      const { selection } = editor.state
-      if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'mergeField') return false
-      const chip = editor.view.nodeDOM(selection.from)
-      if (!(chip instanceof HTMLElement)) return false
-      chip.querySelector('button')?.click()
-      return true
-    },
-  }),
+  addKeyboardShortcuts: () => ({ Enter: openChosen }),
 })
