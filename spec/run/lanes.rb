@@ -53,9 +53,11 @@ module SpecRun
       puts File.read(lane[:log])
     end
 
+    # As Ctrl-C does: an example that is under way ends, and then its server does. Specs of signals take TERM for themselves.
     def stop(pid)
-      Process.kill(:TERM, -pid)
-    rescue Errno::ESRCH
+      Process.kill(:INT, -pid)
+      Process.wait(pid)
+    rescue Errno::ESRCH, Errno::ECHILD
       # It has ended already.
     end
   end

@@ -24,7 +24,10 @@ module Browser
     end
 
     # Before a server runs: its database comes as files.
-    def take_demo = SpecRun::BuiltDemo.new.copy_to(configuration.var)
+    def take_demo
+      Processes::DatabaseServer.new(configuration).then { |server| server.stop(server.running_pid) }
+      SpecRun::BuiltDemo.new.copy_to(configuration.var)
+    end
 
     def open
       return if @children
