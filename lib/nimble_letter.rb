@@ -6,6 +6,8 @@ require "zeitwerk"
 # Loading this file loads nothing else; each layer is loaded when it is first named.
 module NimbleLetter
   ROOT = File.expand_path("..", __dir__)
+  # Semantic Versioning 2.0
+  VERSION = File.read(File.join(ROOT, "VERSION")).strip
   # Folders that group files by concept and say nothing of their constants' names.
   ROOMS = %w[records/* work/* post/* web/json web/words web/site web/routes/*].freeze
 

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vitest/config'
@@ -14,8 +15,21 @@ const page = {
   testTimeout: 60_000,
 }
 
+const version = readFileSync(new URL('../VERSION', import.meta.url), 'utf8').trim()
+
 export default defineConfig({
+  define: { __VERSION__: JSON.stringify(version) },
   plugins: [react(), tailwindcss()],
+  // While one works on the screens (bin/dev): everything but them is the server's.
+  server: {
+    host: '127.0.0.1',
+    proxy: Object.fromEntries(
+      ['/api', '/auth', '/c/', '/u/', '/o/', '/p/'].map((path) => [
+        path,
+        { target: `http://127.0.0.1:${process.env.PORT ?? 4780}`, changeOrigin: true },
+      ]),
+    ),
+  },
   // Inlined files would need a looser content security policy.
   build: { assetsInlineLimit: 0, modulePreload: { polyfill: false } },
   test: {

@@ -1,0 +1,2 @@
+/** From the file VERSION, when the screens are built. */
+declare const __VERSION__: string

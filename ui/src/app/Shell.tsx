@@ -87,6 +87,8 @@ export function Shell({ children }: { children: ReactNode }) {
           {account.name}
           <br />
           {firm.name}
+          <br />
+          Nimble Letter {__VERSION__}
         </div>
       </nav>
       <main
