@@ -5,6 +5,7 @@
 # advance, bounds. Writes nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+ENV["BUNDLE_PATH"] ||= File.expand_path("../vendor/bundle", __dir__)
 require "bundler/setup"
 require "benchmark"
 require "date"

@@ -5,6 +5,7 @@
 # it. `ruby bench/soak.rb [minutes] [seed]`; everything is its own, under var-soak, on loopback, and ends by itself.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+ENV["BUNDLE_PATH"] ||= File.expand_path("../vendor/bundle", __dir__)
 require "bundler/setup"
 require "net/http"
 require "fileutils"

@@ -60,8 +60,8 @@ module SpecRun
       ports = %w[PORT DB_PORT SMTP_PORT LOOKUP_PORT].to_h { |name| [name, free_port.to_s] }
       FileUtils.mkdir_p(half)
       log = File.join(half, "processes.log")
-      built =
-        system({"NIMBLE_VAR" => half, "NIMBLE_DATABASE" => DATABASE, **ports}, "bin/nimble", "demo", out: log, err: log, chdir: ROOT)
+      settings = {"NIMBLE_VAR" => half, "NIMBLE_DATABASE" => DATABASE, **ports}
+      built = system(settings, "bin/nimble", "demo", out: log, err: log, chdir: ROOT)
       raise "The demo was not built. Its last words, from #{log}:\n#{File.readlines(log).last(12).join}" unless built
 
       OF_A_RUN.each { |name| FileUtils.rm_rf(File.join(half, name)) }

@@ -4,12 +4,10 @@
 module AtTheDesk
   def text = find("[aria-label='Text of the letter']")
 
-  # Makes an empty letter and goes to it.
-  def begin_letter(manner = "Empty, plain")
-    sign_in_as_maren
-    visit "/letters"
-    press "n"
-    click_button manner
+  # An empty letter, and the desk with it.
+  def begin_letter(manner = "plain")
+    signed_in_as "maren"
+    visit "/letters/#{make_letter(manner: manner)}"
     expect(page).to have_css("[aria-label='Text of the letter']")
   end
 
@@ -20,12 +18,7 @@ module AtTheDesk
   end
 
   # The letter as the server has it.
-  def stored
-    page.evaluate_async_script(
-      "fetch(`/api/letters/${arguments[0]}`).then((answer) => answer.json()).then(arguments[1])",
-      page.current_path[/\d+/]
-    )
-  end
+  def stored = ask(:get, "/api/letters/#{page.current_path[/\d+/]}")
 
   def stored_words = stored["body"]["content"].map { |block| Core::Letters::Summary.of(block, Core::Fields::Standard.catalogue) }
 
@@ -33,14 +26,7 @@ module AtTheDesk
   def as_petra
     path = page.current_path
     Capybara.using_session(:petra) do
-      visit "/"
-      find("nav[aria-label=Places], form", match: :first)
-      if page.has_button?("Sign in", wait: 0)
-        fill_in "email", with: "petra@ternandfallow.example"
-        fill_in "password", with: "quiet-rooms-2026"
-        click_button "Sign in"
-        expect(page).to have_css("nav[aria-label=Places]")
-      end
+      signed_in_as "petra"
       visit path
       yield
     end
@@ -61,6 +47,4 @@ module AtTheDesk
       arguments[0].dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))
     JS
   end
-
-  def axe_clean = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
 end

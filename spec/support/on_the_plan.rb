@@ -14,12 +14,17 @@ module OnThePlan
     expect(page).to have_css("[data-panel] :focus")
   end
 
-  # A sequence without a step.
-  def begin_sequence(name)
-    visit "/sequences"
-    click_button "New sequence"
-    click_button "Empty"
-    fill_in("Name of the sequence", with: name).send_keys(:enter)
+  # A sequence, and its plan on the page.
+  def begin_sequence(name, **said)
+    made = make_sequence(name, **said)
+    yield made if block_given?
+    visit "/sequences/#{made}"
+    made
+  end
+
+  def open_sequence(name)
+    visit "/sequences/#{sequence_named(name)}"
+    expect(page).to have_css("[aria-label='Name of the sequence']")
   end
 
   def typed(words) = fill_in("Type when it goes out", with: words).send_keys(:enter)
@@ -37,19 +42,6 @@ module OnThePlan
     within("dialog") { find("button", text: /\AStart .* now\z/).click }
     expect(page).to have_css("header", text: "Running")
   end
-
-  # As a colleague does under People.
-  def tag(ids, name, kind: "tag")
-    page.evaluate_async_script(<<~JS, ids, name, kind)
-      const [ids, name, kind, done] = arguments
-      fetch('/api/session').then((answer) => answer.json()).then(({ csrf }) => fetch('/api/changes', {
-        method: 'POST', headers: { 'Content-Type': 'application/json', 'X-CSRF-Token': csrf },
-        body: JSON.stringify({ act: { kind, names: [name] }, people: { ids } }),
-      })).then((answer) => answer.json()).then(done)
-    JS
-  end
-
-  def accessible = expect(page).to(be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa).excluding("iframe"))
 
   # Takes a letter of the library for the step that is open.
   def take_letter(name)

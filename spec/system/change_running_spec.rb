@@ -3,26 +3,18 @@
 RSpec.describe "changing a sequence that runs, on the page" do
   include OnThePlan
 
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   def open_running
-    visit "/sequences"
-    click_link "Quieter dining rooms"
+    visit "/sequences/#{sequence_named("Quieter dining rooms")}"
     expect(page).to have_text("It runs. What you change here is a proposal")
   end
 
   # As a colleague does meanwhile.
   def leave_on_nothing(sequence)
-    page.evaluate_async_script(<<~JS, "/api/sequences/#{sequence}/proposal")
-      const read = (path) => fetch(path).then((answer) => answer.json())
-      const [path, done] = arguments
-      Promise.all([read('/api/session'), read(path)])
-        .then(([{ csrf }, { version }]) => fetch(path, {
-          method: 'PUT', headers: { 'Content-Type': 'application/json', 'X-CSRF-Token': csrf },
-          body: JSON.stringify({ version, leave_on: [] }),
-        }))
-        .then((answer) => answer.json()).then(done)
-    JS
+    petra = OverTheApi.as("petra")
+    version = petra.ask(:get, "/api/sequences/#{sequence}/proposal")["version"]
+    petra.ask(:put, "/api/sequences/#{sequence}/proposal", {version: version, leave_on: []})
   end
 
   def people_on_the_way = find("dialog p", text: "on the way:").text[/\d+/].to_i

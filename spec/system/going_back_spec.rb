@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 RSpec.describe "going back on the page" do
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   # How far down the screen was scrolled, in pixels.
   def scrolled = page.evaluate_script("document.getElementById('screen').scrollTop").round

@@ -4,7 +4,7 @@ RSpec.describe "the library of letters" do
   include AtTheDesk
 
   it "finds words in texts, keeps favourites first, begins with a starter, and archives" do
-    sign_in_as_maren
+    signed_in_as "maren"
     visit "/letters"
     fill_in "Find a letter", with: "old fishing nets"
     expect(page).to have_css("tbody tr", count: 2)
@@ -23,11 +23,11 @@ RSpec.describe "the library of letters" do
     expect(page).to have_no_css("tbody tr", text: "What has changed since we last spoke")
     click_button "Archive"
     expect(page).to have_css("tbody tr", text: "What has changed since we last spoke")
-    axe_clean
+    accessible
   end
 
   it "keeps passages in languages, and pictures with where they are used" do
-    sign_in_as_maren
+    signed_in_as "maren"
     visit "/passages"
     click_button "The measuring hour", match: :first
     click_button "German"
@@ -48,9 +48,9 @@ RSpec.describe "the library of letters" do
     click_button "Show", match: :first
     expect(page).to have_css("dialog del, dialog ins", text: "Mae’r")
     within("dialog") { click_button "Close" }
-    axe_clean
+    accessible
     click_link "Pictures"
     expect(page).to have_css("li", text: "Used in Spring from the workshop")
-    axe_clean
+    accessible
   end
 end

@@ -2,7 +2,7 @@
 
 RSpec.describe "picking people" do
   before do
-    sign_in_as_maren
+    signed_in_as "maren"
     visit "/people"
     page.execute_script("sessionStorage.clear()")
     visit "/people"

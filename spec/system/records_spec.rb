@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 RSpec.describe "records on the page" do
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   def file(text, name) = file_of(text, File.extname(name), name: File.basename(name, ".*"))
 
@@ -32,6 +32,7 @@ RSpec.describe "records on the page" do
   end
 
   it "shows who gets the next post, from the strip and from Today" do
+    visit "/"
     letters = find("section[aria-label='The post'] button", text: /\A\d+ letters?\z/).text[/\d+/]
     ["section[aria-label='The post']", "main"].each do |place|
       within(place) { find(:button, text: /\A#{letters} letters?\z/).click }

@@ -3,12 +3,10 @@
 RSpec.describe "a rehearsal on the page" do
   include OnThePlan
 
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   def open_rehearsal(name)
-    visit "/sequences"
-    click_link name
-    click_link "Rehearsal"
+    visit "/sequences/#{sequence_named(name)}/rehearsal"
     expect(page).to have_css("h2", text: "What it is like for one of them")
   end
 

@@ -1,13 +1,9 @@
 # frozen_string_literal: true
 
 RSpec.describe "a running sequence" do
-  before { sign_in_as_maren }
+  include OnThePlan
 
-  def open_sequence(name)
-    visit "/sequences"
-    click_link name, match: :first
-    expect(page).to have_css("[aria-label='Name of the sequence']")
-  end
+  before { signed_in_as "maren" }
 
   it "is paused, resumed and stopped with the numbers said" do
     open_sequence "Architects’ round"
@@ -58,7 +54,7 @@ RSpec.describe "a running sequence" do
     name = find("tbody tr:nth-child(2) button").text
     fill_in "Find a member", with: name
     expect(page).to have_css("tbody tr button", text: name)
-    expect(page).to be_axe_clean.according_to(:wcag2a, :wcag2aa, :wcag21aa, :wcag22aa)
+    accessible
   end
 
   it "shows the letters that are out, on paper, on a phone and as text, and takes no line into them" do

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 RSpec.describe "the screens" do
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   # @yield when the person stands beside the table
   def open_first_person
@@ -14,65 +14,56 @@ RSpec.describe "the screens" do
     click_link "Open the record"
   end
 
-  def running = find("a", text: "Quieter dining rooms", match: :first)
+  def first_step(sequence) = ask(:get, "/api#{sequence}")["steps"].first.fetch("id")
 
-  screens = {
-    "Today" => "/",
-    "People" => "/people",
-    "Letters" => "/letters",
-    "Passages" => "/passages",
-    "Pictures" => "/pictures",
-    "Practice post" => "/practice-post",
-    "Sequences" => "/sequences",
-    "Replies" => "/replies",
-    "Results" => "/results",
-    "Settings" => "/settings",
-    "Companies" => "/companies",
-    "Lists" => "/lists",
-    "Doubles" => "/doubles",
-    "Files" => "/files",
-    "Bin" => "/bin",
-    "Set aside" => "/set-aside"
-  }
+  def running = "/sequences/#{sequence_named("Quieter dining rooms")}"
 
-  # What is not a matter of colours is the same in both.
-  all, colours = %i[according_to wcag2a wcag2aa wcag21aa wcag22aa], %i[checking_only color-contrast link-in-text-block]
-  {"Light" => all, "Dark" => colours}.each do |look, rules|
-    it "have nothing serious to mend for anybody who cannot see them well, in #{look.downcase}" do
-      clean = -> { expect(page).to be_axe_clean.public_send(*rules) }
-      visit "/settings"
-      click_button look
-      screens.each_value do |path|
-        visit path
-        expect(page).to have_css("h1")
-        expect(page).to have_no_css("[role=status][aria-label=Loading]")
-        clean.call
-      end
-      open_first_person(&clean)
-      expect(page).to have_css("section[aria-label=History] ol")
-      clean.call
-      visit "/letters"
-      find("tbody a", match: :first).click
-      expect(page).to have_css("iframe")
-      clean.call
-      visit "/sequences"
-      running.click
-      expect(page).to have_css("aside iframe")
-      clean.call
-      %w[Members Results].each do |tab|
-        click_link tab, exact: false, match: :first, href: %r{/sequences/\d+/}
-        expect(page).to have_css("tbody tr")
-        clean.call
-      end
-      visit "/sequences"
-      running.click
-      click_link "See all", exact: false
-      expect(page).to have_css("iframe")
-      clean.call
+  let(:screens) do
+    %w[/ /people /letters /passages /pictures /practice-post /sequences /replies /results /settings /companies /lists /doubles /files] +
+      %w[/bin /settings/sign-in /set-aside]
+  end
+
+  # The page as it stands, and then in the other theme, where only colours are another matter.
+  def accessible_in_both
+    accessible
+    page.execute_script("document.documentElement.dataset.theme = 'night'")
+    accessible(of: be_axe_clean.checking_only(:"color-contrast", :"link-in-text-block"))
+    page.execute_script("document.documentElement.dataset.theme = 'desk'")
+  end
+
+  it "have nothing serious to mend for anybody who cannot see them well, light or dark" do
+    screens.each do |path|
+      visit path
+      expect(page).to have_css("h1")
+      expect(page).to have_no_css("[role=status][aria-label=Loading]")
+      accessible_in_both
+    end
+    open_first_person { accessible_in_both }
+    expect(page).to have_css("section[aria-label=History] ol")
+    accessible_in_both
+    {
+      "/letters/#{letter_named("Spring from the workshop")}" => "iframe",
+      running => "aside iframe",
+      "#{running}/members" => "tbody tr",
+      "#{running}/results" => "tbody tr",
+      "/stack/#{first_step(running)}" => "iframe"
+    }.each do |path, there|
+      visit path
+      expect(page).to have_css(there)
+      accessible_in_both
     end
   end
 
+  it "turn dark for who wants them so, and stay it" do
+    visit "/settings"
+    click_button "Dark"
+    expect(page).to have_css("html[data-theme=night]")
+    visit "/people"
+    expect(page).to have_css("html[data-theme=night]")
+  end
+
   it "are reached without a mouse, by places, palette and keys" do
+    visit "/"
     press "?"
     expect(page).to have_css("dialog", text: "Find anything")
     press :escape
@@ -95,10 +86,13 @@ RSpec.describe "the screens" do
 
     expect(page).to have_css("[role=alert]", text: "This address and password do not belong together.")
     expect(page).to have_field("Your address", with: "maren@ternandfallow.example")
-    sign_in_as_maren
+    fill_in "Password", with: Demo::Firm::PASSWORD
+    click_button "Sign in"
+    expect(page).to have_css("nav[aria-label=Places]")
   end
 
   it "hold all post with one move and release it with another" do
+    visit "/"
     click_button "Hold all post"
     expect(page).to have_text("All post is held, by Maren")
     expect(page).to have_button("Release all post")

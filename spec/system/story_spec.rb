@@ -4,7 +4,7 @@
 RSpec.describe "from a shared record to a counted reply" do
   include OnThePlan
 
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   def add_person(first_name, last_name, address, city: "Saltmarsh")
     visit "/people"

@@ -4,7 +4,7 @@
 RSpec.describe "a walk" do
   include OnThePlan
 
-  before { sign_in_as_maren }
+  before { signed_in_as "maren" }
 
   let(:letters) do
     ["The table nobody asks for twice", "Before and after at table nine", "Two dates that would suit",
@@ -19,25 +19,8 @@ RSpec.describe "a walk" do
 
   # Leads with an address who may be written to.
   def some_people(count)
-    page.evaluate_async_script(<<~JS, count)
-      const [count, done] = arguments
-      fetch('/api/session').then((answer) => answer.json()).then(({ csrf }) => fetch('/api/people/search', {
-        method: 'POST', headers: { 'Content-Type': 'application/json', 'X-CSRF-Token': csrf },
-        body: JSON.stringify({ condition: { field: 'person.standing', is: 'one_of', value: ['lead'] }, limit: 60 }),
-      })).then((answer) => answer.json())
-        .then(({ people }) => done(people.filter((one) => one.may_write && one.email && !one.now_in).slice(0, count).map((one) => one.id)))
-    JS
-  end
-
-  def letters_in_a_row(names, timing)
-    click_button "Add a letter"
-    take_letter names.first
-    names.drop(1).each_with_index do |name, i|
-      add "Letter", "step #{i + 1}"
-      take_letter name
-      typed timing
-      expect(page).to have_css("button[data-step][aria-label='Step #{i + 2}: #{name}']")
-    end
+    people = ask(:post, "/api/people/search", {condition: {field: "person.standing", is: "one_of", value: ["lead"]}, limit: 60})["people"]
+    people.select { |one| one["may_write"] && one["email"] && !one["now_in"] }.first(count).map { |one| one["id"] }
   end
 
   def add_otherwise(kind, which)
@@ -46,12 +29,14 @@ RSpec.describe "a walk" do
   end
 
   it "of seven letters, three days apart, to whoever gets a tag, until they buy; one is written anew while it runs" do
-    begin_sequence "Seven to the workshop"
+    begin_sequence("Seven to the workshop", letters: letters.first(6), timing: {amount: 3, unit: "days"})
     joins_by_tag "workshop asked for"
     click_button "Leave on"
     find("[role=dialog] label", text: "reply").click
     find_button("Leave on").send_keys(:escape)
-    letters_in_a_row letters, "3 days later"
+    add "Letter", "step 6"
+    take_letter letters.last
+    typed "3 days later"
     click_button "Write a note on this plan"
     fill_in("A note to colleagues", with: "Ends as soon as they buy").send_keys([:control, :enter])
     expect(page).to have_text("Leave on conversion")
@@ -80,15 +65,10 @@ RSpec.describe "a walk" do
   end
 
   it "of an opening within a week, a link, a second try, and tags of which one starts another sequence" do
-    begin_sequence "An offer to whoever listened"
-    joins_by_tag "listened to it"
-    click_button "Add a letter"
-    take_letter "Two dates that would suit"
-    start_now
-    begin_sequence "Who listens"
-    joins_by_tag "to be asked"
-    click_button "Add a letter"
-    take_letter "Before and after at table nine"
+    offer = make_sequence("An offer to whoever listened", letters: ["Two dates that would suit"])
+    joins_by offer, "listened to it"
+    start offer
+    begin_sequence("Who listens", letters: ["Before and after at table nine"]) { |made| joins_by made, "to be asked" }
     add "Fork", "step 1"
     within("aside") do
       click_button "How long it waits"
@@ -194,17 +174,11 @@ RSpec.describe "a walk" do
   end
 
   it "of a welcome at once and on four days after it, which nobody gets twice" do
-    begin_sequence "Signed up"
-    joins_by_tag "signed up"
-    click_button "Add a letter"
-    take_letter letters.first
-    typed "5 minutes after joining"
-    [1, 4, 10, 14].each_with_index do |day, i|
-      add "Letter", "step #{i + 1}"
-      take_letter letters[i + 1]
-      typed "#{day} days after joining"
-      expect(page).to have_css("button[data-step]", text: "#{day} day#{"s" if day > 1} after joining")
-    end
+    days = [1, 4, 10, 14]
+    after_joining = ->(letter, amount, unit) { {letter_id: letter_named(letter), counted: "joining", amount: amount, unit: unit} }
+    later = days.zip(letters.drop(1)).map { |day, letter| after_joining.call(letter, day, "days") }
+    begin_sequence("Signed up", steps: [after_joining.call(letters.first, 5, "minutes"), *later]) { |made| joins_by made, "signed up" }
+    days.each { |day| expect(page).to have_css("button[data-step]", text: "#{day} day#{"s" if day > 1} after joining") }
     start_now
     person = some_people(1)
     tag person, "signed up"
@@ -218,13 +192,13 @@ RSpec.describe "a walk" do
   end
 
   it "of two letters, after which no answer becomes a task for their owner" do
-    begin_sequence "Two letters, then a call"
+    two = ["Shall we listen together?", "Winter letter"]
+    begin_sequence("Two letters, then a call", letters: two, timing: {amount: 5, unit: "working_days"})
     click_button "To whom"
     click_button "Filters, always current: choose"
     find("[role=dialog] label", text: "Schools we know").click
     page.send_keys(:escape)
     click_button "This is for them"
-    letters_in_a_row ["Shall we listen together?", "Winter letter"], "5 working days later"
     add "Fork", "step 2"
     within("aside") do
       within("li:nth-child(1)") do
@@ -311,9 +285,7 @@ RSpec.describe "a walk" do
   end
 
   it "to those who stayed quiet, in one move from the results" do
-    visit "/sequences"
-    click_link "Quieter dining rooms"
-    within("nav[aria-label='Parts of the sequence']") { click_link "Results" }
+    visit "/sequences/#{sequence_named("Quieter dining rooms")}/results"
     button = find("button", text: /\AWrite to the \d+ quiet/, match: :first)
     count = button.text[/\d+/]
     button.click
@@ -322,11 +294,7 @@ RSpec.describe "a walk" do
   end
 
   it "out of the firm as a file and back in, made one's own" do
-    visit "/sequences"
-    click_link "After the trade evening"
-    expect(page).to have_css("aside")
-    file = page.evaluate_async_script("fetch(`/api/sequences/${arguments[0]}/file`).then((r) => r.text()).then(arguments[1])",
-      page.current_path[/\d+/])
+    file = JSON.generate(ask(:get, "/api/sequences/#{sequence_named("After the trade evening")}/file"))
     Tempfile.create(%w[evening .json]) do |kept|
       kept.write(file.gsub("trade evening", "open day"))
       kept.flush
@@ -335,8 +303,9 @@ RSpec.describe "a walk" do
       attach_file("File of a sequence", kept.path, make_visible: true)
       within("dialog") do
         fill_in "Its name", with: "After the open day"
-        until page.has_button?("Make the sequence", wait: 0) do click_button "Next" end
-        click_button "Make the sequence"
+        # One question after the other, as many as the file asks.
+        until (on = find("button", text: /\A(Next|Make the sequence)\z/)).text == "Make the sequence" do on.click end
+        on.click
       end
     end
     expect(page).to have_field("Name of the sequence", with: "After the open day")

@@ -131,7 +131,7 @@ RSpec.describe "writing a letter" do
     expect(page).to have_css("[aria-label='Text of the letter']", text: "Dear all, what was written")
     click_button "Versions"
     expect(page).to have_css("[role=status]", text: "You went back to")
-    axe_clean
+    accessible
     click_button "Return to the newest"
     expect(page).to have_css("[aria-label^='Forth to'][disabled]")
     expect(text).to have_no_text("Dear all")

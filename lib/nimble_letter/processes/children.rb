@@ -56,6 +56,17 @@ module NimbleLetter
         ended.map(&:name)
       end
 
+      # Ends all of some parts and starts them again at once, in the order they are named.
+      # @param parts [Array<String>] as bin/nimble knows them
+      def renew(parts)
+        chosen = @children.values.select { |child| child.pid && parts.include?(child.part) }.sort_by { |child| parts.index(child.part) }
+        chosen.each { |child| signal(:TERM, child.pid) }
+        chosen.each do |child|
+          reap(child.pid)
+          spawn(child)
+        end
+      end
+
       # Runs a part to its end.
       # @return [Boolean] whether it ended well
       def finish(part)

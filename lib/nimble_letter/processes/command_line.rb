@@ -4,7 +4,7 @@ module NimbleLetter
   module Processes
     # The parts that can be run alone, by name.
     module CommandLine
-      PARTS = %w[web worker sender clerk post-office lookups demo start contract].freeze
+      PARTS = %w[web worker sender clerk post-office lookups demo start dev console trace contract version].freeze
       # It writes into the project itself, where others may read.
       OPEN = "contract"
 
@@ -23,7 +23,11 @@ module NimbleLetter
         when "lookups" then LookupServer.new(configuration).run
         when "demo" then build_demo(configuration)
         when "start" then Supervisor.new(configuration).run(fresh: words.include?("--fresh"))
+        when "dev" then Supervisor.new(configuration, changes: ChangedFiles.new(%w[lib demo starters openapi.yaml])).run
         when "contract" then Web::Contract.join
+        when "console" then with_records(configuration) { Console.new.run }
+        when "trace" then with_records(configuration) { Trace.new.run(words.drop(1)) }
+        when "version" then puts VERSION
         else raise Invalid.new("Run one of: #{PARTS.join(", ")}.", code: :unknown_part)
         end
       end
@@ -37,6 +41,15 @@ module NimbleLetter
         server.stop(pid) if pid
       end
       private_class_method :build_demo
+
+      # For looking into a database that runs.
+      def self.with_records(configuration)
+        Records.connect(configuration)
+        yield
+      rescue *Records::Patience::AWAY
+        raise Error.new("The database is not there.", code: :database_away, hint: "Start it with bin/start or bin/dev.")
+      end
+      private_class_method :with_records
     end
   end
 end

@@ -8,13 +8,17 @@ module NimbleLetter
     # itself, and ends all of them together. What a start before it left behind, because it was killed, is ended or taken over.
     class Supervisor
       WATCH_SECONDS = 0.5
+      # How soon a changed file is seen while one works on the code; the page first.
+      LOOK_SECONDS = 0.2
+      OF_CODE = %w[web worker sender clerk].freeze
       # One thinks while the database works for the other.
       CLERKS = 2
       # So long a part that was started again is spoken of on the page.
       TOLD_SECONDS = 60
 
-      def initialize(configuration, say: ->(words) { puts words }, complain: ->(words) { warn words })
-        @configuration, @say, @complain = configuration, say, complain
+      # @param changes [#any?, nil] asked again and again whether the parts are to be started anew, while one works on the code
+      def initialize(configuration, say: ->(words) { puts words }, complain: ->(words) { warn words }, changes: nil)
+        @configuration, @say, @complain, @changes = configuration, say, complain, changes
         @state = Work::PartsState.new(configuration.parts_state)
         @lately = {}
       end
@@ -90,12 +94,18 @@ module NimbleLetter
       end
 
       def watch(children)
-        until Signals.wait(WATCH_SECONDS)
+        until Signals.wait(@changes ? LOOK_SECONDS : WATCH_SECONDS)
+          renew(children) if @changes&.any?
           look_after_database
           children.look_after.each { |name| lost(name) }
           @lately.delete_if { |name, at| now - at > TOLD_SECONDS && !children.waiting.include?(name) }
           @state.write(@lately.keys)
         end
+      end
+
+      def renew(children)
+        children.renew(OF_CODE)
+        @say.call("Started anew: #{OF_CODE.join(", ")}")
       end
 
       def look_after_database
