@@ -10,6 +10,7 @@ gem "bcrypt", "~> 3.1"
 gem "zxcvbn", "~> 1.0", require: false
 gem "committee", "~> 5.5"
 gem "zeitwerk", "~> 2.6.18"
+gem "semantic_logger", "~> 4.16"
 
 # Records
 gem "sequel", "~> 5.80"

@@ -77,7 +77,6 @@ RSpec.describe Processes::Rounds do
     rounds = 0
     allow(Processes::Signals).to receive(:wait) { |_pause| rounds == 3 }
     loop = described_class.new("worker", pause_seconds: 0, now: -> { Builders::NOW })
-    allow(loop).to receive(:warn)
     loop.run do
       rounds += 1
       raise KeyError, "round #{rounds}" if rounds < 3
@@ -92,7 +91,6 @@ RSpec.describe Processes::Rounds do
     pauses = []
     allow(Processes::Signals).to receive(:wait) { |pause| pauses.push(pause).size == 2 }
     loop = described_class.new("worker", pause_seconds: 7, now: -> { Builders::NOW })
-    allow(loop).to receive(:warn)
     answers = [-> { raise Sequel::DatabaseDisconnectError, "gone" }, -> { false }]
     loop.run { answers.shift.call }
 

@@ -61,7 +61,7 @@ module SpecRun
       FileUtils.mkdir_p(half)
       log = File.join(half, "processes.log")
       settings = {"NIMBLE_VAR" => half, "NIMBLE_DATABASE" => DATABASE, **ports}
-      built = system(settings, "bin/nimble", "demo", out: log, err: log, chdir: ROOT)
+      built = system(settings, "bin/nimble", "demo", out: log, err: %i[child out], chdir: ROOT)
       raise "The demo was not built. Its last words, from #{log}:\n#{File.readlines(log).last(12).join}" unless built
 
       OF_A_RUN.each { |name| FileUtils.rm_rf(File.join(half, name)) }

@@ -45,7 +45,7 @@ module SpecRun
       var, log = File.join(@var, "lane-#{i + 1}"), File.join(@var, "lane-#{i + 1}.log")
       commands = parts.reject(&:empty?).map { |part| "bundle exec rspec #{part.join(" ")} || red=1" }
       script = "red=0; #{commands.join("; ")}; exit $red"
-      {log: log, pid: Process.spawn({"NIMBLE_TEST_VAR" => var}, "sh", "-c", script, out: log, err: log, pgroup: true)}
+      {log: log, pid: Process.spawn({"NIMBLE_TEST_VAR" => var}, "sh", "-c", script, out: log, err: %i[child out], pgroup: true)}
     end
 
     def show(lane)

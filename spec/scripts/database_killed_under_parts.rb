@@ -47,7 +47,7 @@ rescue Errno::ECONNREFUSED
   nil
 end
 # Everybody has met the missing server more than once by now.
-settle.call("everybody waits") { File.read(log).scan("Waiting for the database").size >= 6 }
+settle.call("everybody waits") { File.read(log).scan("waiting for the database").size >= 6 }
 ended = [*children.look_after, *latecomers.look_after]
 
 pid = server.start

@@ -5,6 +5,8 @@ module NimbleLetter
     # The parts that can be run alone, by name.
     module CommandLine
       PARTS = %w[web worker sender clerk post-office lookups demo start dev console trace contract version].freeze
+      # Their lines go to var/processes.log.
+      IN_PARTS = %w[web worker sender clerk post-office lookups].freeze
       # It writes into the project itself, where others may read.
       OPEN = "contract"
 
@@ -14,6 +16,7 @@ module NimbleLetter
         $stdout.sync = true
         Privacy.begin unless words.first == OPEN
         configuration = Configuration.new
+        Log.begin(words.first) if IN_PARTS.include?(words.first)
         case words.first
         when "web" then WebServer.new(configuration).run
         when "worker" then WorkerLoop.new(configuration).run

@@ -24,7 +24,7 @@ module NimbleLetter
         NimbleLetter.loader.eager_load_namespace(Records)
         true
       rescue *Records::Patience::AWAY => error
-        warn "Waiting for the database: #{error.message.lines.first}"
+        Log.warn("waiting for the database", error)
         false
       end
       private_class_method :ready?

@@ -28,7 +28,7 @@ module NimbleLetter
         @failures = 0
         pause
       rescue *Records::Patience::AWAY => error
-        warn "Waiting for the database: #{error.message.lines.first}"
+        Log.warn("waiting for the database", error)
         AWAY_SECONDS
       rescue *Work::PutAside::OF_ONE_THING => error
         set_aside(error)
@@ -36,7 +36,7 @@ module NimbleLetter
       end
 
       def set_aside(error)
-        warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
+        Log.error("a round failed", error)
         Work::PutAside.call("round", "#{@part} #{error.class}", error, at: @now.call)
       rescue *Records::Patience::AWAY
         # It stands in the log; the next round may say it again.

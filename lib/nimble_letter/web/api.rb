@@ -83,9 +83,9 @@ module NimbleLetter
       error(*Records::Patience::AWAY) { |error| raise error }
 
       error StandardError do |error|
-        warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
+        Log.error("a request failed", error)
         status 500
-        Problem.body(**Mishaps::OUR_FAULT)
+        Problem.body(**Mishaps.our_fault(env))
       end
 
       helpers do

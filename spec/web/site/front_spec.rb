@@ -194,4 +194,16 @@ RSpec.describe "the front of the site" do
     expect([status, headers["content-type"], body.join]).to match([500, "application/json", /our_fault/])
     expect(body.join).not_to include("secret inside")
   end
+
+  it "notes what went wrong once, under the name that the page shows, with nothing of anybody" do
+    sign_in
+    person = make_person(first_name: "Tamsin", last_name: "Orchard", email: "tamsin@orchard.example")
+    allow(Records::Person).to receive(:[]).and_raise(KeyError, "key not found: #{person.values.inspect} of <tamsin@orchard.example>")
+    noted = logged { call_api(:get, "/api/people/#{person.id}?words=Orchard", status: 500) }
+
+    name = answer["error"]["message"][/noted as (\w{8})\./, 1]
+    expect(noted.scan("request=#{name}").size).to eq(1)
+    expect(noted).to include("a request failed", "KeyError", "lib/nimble_letter/web/api.rb")
+    expect(noted).not_to match(/tamsin|orchard/i)
+  end
 end

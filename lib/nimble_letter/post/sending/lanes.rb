@@ -53,7 +53,7 @@ module NimbleLetter
       def initialize(
         hands,
         stop: -> { false },
-        report: ->(error) { warn "A sending lane: #{error.class}: #{error.message}" },
+        report: ->(error) { Log.error("a sending lane failed", error) },
         clock: -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
       )
         @make, @stop, @report, @clock = hands, stop, report, clock

@@ -41,7 +41,7 @@ module NimbleLetter
       def renew
         @renew.call
       rescue *Records::Patience::AWAY => error
-        warn "A lease could not be renewed: #{error.message.lines.first}"
+        Log.warn("a lease could not be renewed", error)
       end
     end
   end

@@ -37,7 +37,7 @@ module NimbleLetter
           retry
         end
       rescue *Records::Patience::AWAY => error
-        warn "The database is away: #{error.message.lines.first}"
+        Log.warn("the database is away", error)
         self.class.away
       end
 

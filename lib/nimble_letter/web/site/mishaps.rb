@@ -19,16 +19,21 @@ module NimbleLetter
       # @return [Array] the Rack answer to what never became a request, as well
       def self.unreadable(status = 400) = Problem.response(status, **((status < 500) ? UNREADABLE : OUR_FAULT))
 
+      # @param env [Hash]
+      # @return [Hash] with the name under which the log tells of the request, if it has one
+      def self.our_fault(env) =
+        env[RequestId::NAME] ? OUR_FAULT.merge(message: "#{OUR_FAULT[:message]} It is noted as #{env[RequestId::NAME]}.") : OUR_FAULT
+
       def initialize(app) = @app = app
 
       def call(env)
         @app.call(env)
       rescue Rack::BadRequest, EncodingError, JSON::NestingError, SystemStackError => error
-        warn "A request nobody can read: #{error.class}"
+        Log.info("a request nobody can read", error: error.class.name)
         self.class.unreadable
       rescue => error # rubocop:disable Style/RescueStandardError -- the last to be asked
-        warn "#{error.class}: #{error.message}\n#{error.backtrace&.first(12)&.join("\n")}"
-        Problem.response(500, **OUR_FAULT)
+        Log.error("a request failed", error)
+        Problem.response(500, **self.class.our_fault(env))
       end
     end
   end

@@ -26,6 +26,7 @@ module NimbleLetter
       # What every request passes, whatever it asks for.
       def self.front(builder, configuration)
         builder.use Headers
+        builder.use RequestId
         builder.use Mishaps
         builder.use Proxy, configuration.proxies
         builder.use WellFormed
