@@ -4,8 +4,6 @@ RSpec.describe "picking people" do
   before do
     signed_in_as "maren"
     visit "/people"
-    page.execute_script("sessionStorage.clear()")
-    visit "/people"
     expect(page).to have_css("[role=row][aria-rowindex='2']")
   end
 

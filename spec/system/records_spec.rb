@@ -65,8 +65,6 @@ RSpec.describe "records on the page" do
 
   it "changes a record where it stands, with its deals, and tells of a colleague's change" do
     visit "/people"
-    page.execute_script("sessionStorage.clear()")
-    visit "/people"
     find("[role=row][aria-rowindex='3']").click
     click_link "Open the record"
     expect(page).to have_css("section[aria-label=History]")
@@ -86,8 +84,6 @@ RSpec.describe "records on the page" do
   end
 
   it "puts a record in the bin and takes it out again" do
-    visit "/people"
-    page.execute_script("sessionStorage.clear()")
     visit "/people"
     fill_in "Quick search", with: "osei"
     expect(page).to have_css("p[aria-live=polite]", text: "found")

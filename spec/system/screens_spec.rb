@@ -6,8 +6,6 @@ RSpec.describe "the screens" do
   # @yield when the person stands beside the table
   def open_first_person
     visit "/people"
-    page.execute_script("sessionStorage.clear()")
-    visit "/people"
     find("[role=row][aria-rowindex='2']").click
     expect(page).to have_link("Open the record")
     yield if block_given?

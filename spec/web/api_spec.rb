@@ -238,6 +238,7 @@ RSpec.describe "the API" do
       delivery.update(state: "in_doubt", sent_at: now)
       Work::Happening.call("opened", at: now + 5, person_id: person.id, delivery: delivery, by_machine: true)
       expect(call_api(:get, "/api/today")).to include("in_doubt_count" => 1, "in_doubt" => [include("id" => delivery.id, "heard" => nil)])
+      expect(call_api(:get, "/api/today/counts")).to eq("new_replies" => 0, "in_doubt" => 1, "set_aside" => 0)
       %w[opened replied].each { |kind| Work::Happening.call(kind, at: now + 60, person_id: person.id, delivery: delivery) }
       heard = {"kind" => "opened", "at" => (now + 60).iso8601(3)}
       expect(call_api(:get, "/api/today")["in_doubt"]).to match([include("heard" => heard)])

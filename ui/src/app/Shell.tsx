@@ -46,8 +46,12 @@ export function Shell({ children }: { children: ReactNode }) {
   const [keys, setKeys] = useState(false)
   const screen = useRef<HTMLElement>(null)
   useScrollPlace(screen)
-  const { data: today } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')), refetchInterval: 5000 })
-  const waiting = (today?.new_replies_count ?? 0) + (today?.in_doubt_count ?? 0) + (today?.set_aside.total ?? 0)
+  const { data: counts } = useQuery({
+    queryKey: ['today', 'counts'],
+    queryFn: () => ask(api.GET('/api/today/counts')),
+    refetchInterval: 5000,
+  })
+  const waiting = (counts?.new_replies ?? 0) + (counts?.in_doubt ?? 0) + (counts?.set_aside ?? 0)
   useKeys([
     { key: '?', words: 'Show these keys', run: () => setKeys(true) },
     { key: '/', words: 'Find anything (also Ctrl K)', run: () => setPalette(true) },
@@ -74,7 +78,7 @@ export function Shell({ children }: { children: ReactNode }) {
           <Place
             key={place.to}
             {...place}
-            count={place.to === '/' ? waiting : place.to === '/replies' ? today?.new_replies_count : undefined}
+            count={place.to === '/' ? waiting : place.to === '/replies' ? counts?.new_replies : undefined}
           />
         ))}
         <div className="h-4" />

@@ -189,7 +189,11 @@ export function TodayScreen() {
   const { account, firm } = useSession()
   const now = useNow()
   const create = useCreate()
-  const { data, error, refetch } = useQuery({ queryKey: ['today'], queryFn: () => ask(api.GET('/api/today')) })
+  const { data, error, refetch } = useQuery({
+    queryKey: ['today', 'all'],
+    queryFn: () => ask(api.GET('/api/today')),
+    refetchInterval: 5000,
+  })
   if (error) return <ErrorNote error={error} retry={refetch} />
   if (!data) return <Loading />
   const hour = Number(

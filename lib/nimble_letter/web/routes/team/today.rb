@@ -3,11 +3,20 @@
 module NimbleLetter
   module Web
     module Routes
-      # GET /api/today
+      # GET /api/today, and its numbers alone
       module Today
         SHOWN = 8
 
         def self.registered(app)
+          # Asked by every screen every few seconds: three counts, and nothing else.
+          app.get "/api/today/counts" do
+            json(
+              new_replies: Records::Incoming.to_read.count,
+              in_doubt: Records::Delivery.where(state: "in_doubt").count,
+              set_aside: Records::SetAside.count
+            )
+          end
+
           app.get "/api/today" do
             to_read = Records::Incoming.to_read
             under_way = Records::Sequence.under_way.select(:id)
