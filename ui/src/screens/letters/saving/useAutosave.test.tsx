@@ -228,6 +228,17 @@ describe('useAutosave', () => {
     expect(server.of('PATCH')).toEqual([{ name: 'Leaving', version: 5 }])
   })
 
+  it('leaves here what could not be saved when one left, and tries no more behind the back of another desk', async () => {
+    const server = standIn({ [PATCH]: () => 'away' })
+    const { type, unmount } = writing()
+    type('Half a sen')
+    await pass(600)
+    unmount()
+    await pass(60_000)
+    expect(server.of('PATCH').length).toBe(2)
+    expect(readBackup<Draft>('letter', 3)).toEqual({ version: 5, draft: { name: 'Half a sen' } })
+  })
+
   it('asks before the page is shut with something unsaved, and not otherwise', async () => {
     standIn({ [PATCH]: () => saved(6) })
     const { type } = writing()

@@ -17,8 +17,9 @@ const PAUSE_MS = 600
 const RETRY_MS = 3000
 
 /**
- * Saves a letter or a passage as one types. What cannot be saved yet is kept on this machine and tried again; a colleague's change is
- * put together with what stands here; where both wrote at the same place it is told, and nothing is overwritten.
+ * Saves a letter or a passage as one types. What cannot be saved yet is kept on this machine and tried again as long as one is here,
+ * and when one comes back: two that try would overtake each other. A colleague's change is put together with what stands here; where
+ * both wrote at the same place it is told, and nothing is overwritten.
  *
  * @param onMerged shows what a colleague wrote: their record, and what was typed here with theirs in it
  */
@@ -38,6 +39,7 @@ export function useAutosave<D extends object, R extends Version>(
   const waiting = useRef<D>(begin ?? ({} as D))
   const timer = useRef<number>(0)
   const busy = useRef<Promise<void> | null>(null)
+  const left = useRef(false)
 
   const save = useCallback((): Promise<void> => {
     window.clearTimeout(timer.current)
@@ -83,7 +85,7 @@ export function useAutosave<D extends object, R extends Version>(
         setSaving({ state: 'problem', problem, ...(overlaps ? { overlaps } : {}) })
         const unanswered = problem.status === 0 || problem.status >= 500
         const unread = problem.code === OVERTAKEN && merged.current && !overlaps
-        if (unanswered || unread) timer.current = window.setTimeout(save, RETRY_MS)
+        if ((unanswered || unread) && !left.current) timer.current = window.setTimeout(save, RETRY_MS)
       } finally {
         busy.current = null
       }
@@ -104,6 +106,7 @@ export function useAutosave<D extends object, R extends Version>(
   )
 
   useEffect(() => {
+    left.current = false
     if (Object.keys(waiting.current).length > 0) timer.current = window.setTimeout(save, PAUSE_MS)
     const leaving = (event: BeforeUnloadEvent) => {
       if (Object.keys(waiting.current).length > 0) event.preventDefault()
@@ -112,6 +115,7 @@ export function useAutosave<D extends object, R extends Version>(
     return () => {
       window.removeEventListener('beforeunload', leaving)
       window.clearTimeout(timer.current)
+      left.current = true
       save()
     }
   }, [save])
