@@ -9,7 +9,7 @@ RSpec.describe Log do
     error
   end
 
-  it "leaves out whatever an error says of people: quoted, in a record, or an address" do
+  it "leaves out what an error says of people: quoted well or badly, in a record, or an address" do
     person = Struct.new(:first_name, :email).new("Zoë", "zoe@mandelokke.example")
     errors = [
       failing { person.no_such_thing },
@@ -17,7 +17,10 @@ RSpec.describe Log do
       failing { {}.fetch("zoe@mandelokke.example") },
       RuntimeError.new("Duplicate entry 'zoe@mandelokke.example' for key 'email'"),
       RuntimeError.new("550 <zoe@mandelokke.example>: no such user; 'It\\'s Zoë' “Mandeløkke”"),
-      RuntimeError.new("bytes \xff of zoe@mandelokke.example")
+      RuntimeError.new("bytes \xff of zoe@mandelokke.example"),
+      RuntimeError.new("Duplicate entry 'D'Zoë Mandeløkke' for key 'name'"),
+      RuntimeError.new("error near 'INSERT INTO people\nVALUES (\"Zoë"),
+      RuntimeError.new("first of all\nthen 'Zoë")
     ]
     said = logged { errors.each { |error| described_class.error("a round failed", error) } }
 

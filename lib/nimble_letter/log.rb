@@ -4,9 +4,11 @@ require "semantic_logger"
 
 module NimbleLetter
   # What the parts say about themselves: one line each, with its time, process, request and duration, to be read in a terminal or, with
-  # NIMBLE_LOG=json, by a program. Nothing of anybody is in it: what an error quotes, and what looks like an address, is left out.
+  # NIMBLE_LOG=json, by a program. Nothing of anybody is in it: what an error says from its first quotation mark on, and what looks like an
+  # address, is left out.
   module Log
-    QUOTED = /"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|`[^`']*['`]|“[^”]*”|«[^»]*»/
+    # To the end, since nobody knows where it ends: databases quote O'Brien as he is, and cut long statements.
+    QUOTED = /["'`“«].*/m
     ADDRESS = /[^\s<>@,;:]+@[^\s<>@,;:]+/
     LEFT_OUT = "…"
     MOST_LETTERS = 400
@@ -50,7 +52,7 @@ module NimbleLetter
       def with(**named, &) = SemanticLogger.named_tagged(named, &)
 
       # @param words [String]
-      # @return [String] without what is quoted in it and without addresses
+      # @return [String] without what is quoted in it, what stands behind that, and addresses
       def scrubbed(words) = words.scrub("?").gsub(QUOTED, LEFT_OUT).gsub(ADDRESS, LEFT_OUT)[0, MOST_LETTERS]
 
       private
@@ -63,7 +65,7 @@ module NimbleLetter
         {
           **fields,
           error: error.class.name,
-          said: scrubbed(error.message.to_s.lines.first.to_s.strip),
+          said: scrubbed(error.message.to_s),
           trace: error.backtrace&.first(LINES_OF_A_TRACE)&.map { |line| line.delete_prefix("#{ROOT}/") }
         }.compact
       end

@@ -31,11 +31,12 @@ RSpec.describe Processes::Trace do
     put = {kind: "letter", key: delivery.key, reason: "no such mailbox", delivery_id: delivery.id}
     Records::SetAside.insert(**put, first_at: now, last_at: now)
     trace.run(["delivery", delivery.id.to_s])
-    expect(lines).to include(a_string_ending_with("no such mailbox, 1 tries"))
+    expect(lines).to include(a_string_ending_with("no such mailbox, tried once"))
 
     lines.clear
     trace.run(["sequence", sequence.name])
     expect(lines).to include(a_string_matching(/sequence event \d+ +started/))
+    expect(lines).to include(a_string_matching(/event \d+ +person #{person.id} · Joined/))
   end
 
   it "says what it can trace, and when there is none" do

@@ -19,7 +19,7 @@ module SpecRun
       @folder = folder
     end
 
-    # Builds it unless it is there; whoever comes meanwhile waits.
+    # Builds it unless it is there; others wait meanwhile.
     # @return [String] the folder that holds it
     def ready
       FileUtils.mkdir_p(@folder)

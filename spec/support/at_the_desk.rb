@@ -5,9 +5,9 @@ module AtTheDesk
   def text = find("[aria-label='Text of the letter']")
 
   # An empty letter, and the desk with it.
-  def begin_letter(manner = "plain")
+  def begin_letter
     signed_in_as "maren"
-    visit "/letters/#{make_letter(manner: manner)}"
+    visit "/letters/#{make_letter(manner: "plain")}"
     expect(page).to have_css("[aria-label='Text of the letter']")
   end
 

@@ -25,7 +25,7 @@ module Browser
 
     # Before a server runs: its database comes as files.
     def take_demo
-      Processes::DatabaseServer.new(configuration).then { |server| server.stop(server.running_pid) }
+      TestDatabase.end_left_behind(Processes::DatabaseServer.new(configuration))
       SpecRun::BuiltDemo.new.copy_to(configuration.var)
     end
 

@@ -21,12 +21,14 @@ module TestDatabase
     # @param of [Configuration] whose database it makes, in the one server
     def serve(of = configuration)
       server = Processes::DatabaseServer.new(of)
-      # One that a run left behind which was killed listens at a port of its own.
-      server.stop(server.running_pid) unless @serving || ENV["DB_PORT"]
+      end_left_behind(server) unless @serving || ENV["DB_PORT"]
       @serving = true
       pid = server.start
       at_exit { server.stop(pid) } if pid && !ENV["NIMBLE_KEEP_DATABASE"]
     end
+
+    # One that a run left behind which was killed listens at a port of its own.
+    def end_left_behind(server) = server.stop(server.running_pid)
 
     def start
       return if @started

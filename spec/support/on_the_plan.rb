@@ -29,7 +29,7 @@ module OnThePlan
 
   def typed(words) = fill_in("Type when it goes out", with: words).send_keys(:enter)
 
-  # Whoever gets a tag joins.
+  # Who gets a tag joins.
   def joins_by_tag(tag)
     find("button", text: /joins? by themselves/).click
     fill_in "Which tag; a new one is made", with: tag

@@ -76,16 +76,16 @@ module OverTheApi
 
   # @param letters [Array<String>] names
   # @param timing [Hash] of every letter but the first
-  # @param said [Hash] what else is said of the plan
+  # @param more [Hash] of the plan
   # @return [Integer] its number
-  def make_sequence(name, letters: [], timing: {}, steps: nil, **said)
+  def make_sequence(name, letters: [], timing: {}, steps: nil, **more)
     made = ask(:post, "/api/sequences", {name: name})
     steps ||= letters.each_with_index.map { |letter, i| {letter_id: letter_named(letter), **(i.zero? ? {} : timing)} }
-    ask(:patch, "/api/sequences/#{made["id"]}", {version: made["version"], steps: steps, **said})
+    ask(:patch, "/api/sequences/#{made["id"]}", {version: made["version"], steps: steps, **more})
     made["id"]
   end
 
-  # Whoever gets the tag joins.
+  # Who gets the tag joins.
   def joins_by(sequence, tag)
     rule = {kind: "tag", settings: {tag: tag}, live: true, again: "never", gap_days: 0, now_too: false}
     ask(:post, "/api/sequences/#{sequence}/joining", rule)

@@ -29,7 +29,7 @@ RSpec.describe "a designed letter" do
     expect(page).to have_css(".letter-button", text: "Read on")
     click_button "Address of the button"
     find("[aria-label=Address]").send_keys("https://ternandfallow.example/a?c={{company|none}}&d={{comp")
-    # What is offered stands in front of what one types in.
+    # The menu is in front of the field one types in.
     offered = find("[role=listbox] [role=option]", text: "Company", match: :first)
     in_front = page.evaluate_script("(({left, top, width, height}) => arguments[0].contains(document.elementFromPoint(left + width / 2, " \
                                     "top + height / 2)))(arguments[0].getBoundingClientRect())", offered)

@@ -48,6 +48,7 @@ RSpec.describe "the plan on the page" do
     visit "/sequences"
     click_button "New sequence"
     click_button "Empty"
+    fill_in("Name of the sequence", with: "Five ways").send_keys(:enter)
     click_button "Add a letter"
     take_letter "Classrooms before summer"
     add "Fork", "step 1"
@@ -78,6 +79,7 @@ RSpec.describe "the plan on the page" do
     add "Letter", "the lane “otherwise”"
     take_letter "Winter letter"
     expect(page).to have_no_text("nothing said")
+    expect(stored["name"]).to eq("Five ways")
     fork = stored["steps"].last
     told = fork["lanes"].map { |lane| [lane["test"]&.fetch("kind"), lane["steps"].map { |step| step["headline"] }] }
     expect(told).to eq([["opened", ["Shall we listen together?"]], ["clicked", ["Ring the head (the owner)"]],

@@ -65,7 +65,7 @@ RSpec.describe "a walk" do
   end
 
   it "of an opening within a week, a link, a second try, and tags of which one starts another sequence" do
-    offer = make_sequence("An offer to whoever listened", letters: ["Two dates that would suit"])
+    offer = make_sequence("An offer to those who listened", letters: ["Two dates that would suit"])
     joins_by offer, "listened to it"
     start offer
     begin_sequence("Who listens", letters: ["Before and after at table nine"]) { |made| joins_by made, "to be asked" }

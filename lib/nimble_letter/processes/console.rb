@@ -2,7 +2,7 @@
 
 module NimbleLetter
   module Processes
-    # A Ruby prompt with the firm loaded, for whoever looks for the reason of something. What it changes is changed.
+    # A Ruby prompt with the firm loaded, for finding the reason of something. What it changes is changed.
     class Console
       def run
         require "irb"

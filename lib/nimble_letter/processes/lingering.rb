@@ -19,7 +19,7 @@ module NimbleLetter
         @starting = Mutex.new
       end
 
-      # @param socket [BasicSocket] whose answer has been written; it may be closed by whoever it belongs to
+      # @param socket [BasicSocket] whose answer has been written; it may be closed by its owner
       def take(socket)
         return if @waiting.size + @guests.size >= MOST
 

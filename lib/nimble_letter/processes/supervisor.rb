@@ -16,7 +16,7 @@ module NimbleLetter
       # So long a part that was started again is spoken of on the page.
       TOLD_SECONDS = 60
 
-      # @param changes [#any?, nil] asked again and again whether the parts are to be started anew, while one works on the code
+      # @param changes [#any?, nil] asked again and again whether to restart the parts, while one works on the code
       def initialize(configuration, say: ->(words) { puts words }, complain: ->(words) { warn words }, changes: nil)
         @configuration, @say, @complain, @changes = configuration, say, complain, changes
         @state = Work::PartsState.new(configuration.parts_state)
@@ -105,7 +105,7 @@ module NimbleLetter
 
       def renew(children)
         children.renew(OF_CODE)
-        @say.call("Started anew: #{OF_CODE.join(", ")}")
+        @say.call("Restarted: #{OF_CODE.join(", ")}")
       end
 
       def look_after_database

@@ -41,7 +41,7 @@ module NimbleLetter
           put_aside(Records::SetAside.where(mine))
       end
 
-      # Of its members only how they came and went; each has a trace of their own.
+      # Of its members only who came and went, by number; each has a trace of their own.
       def of_sequence(sequence)
         mine = {sequence_id: sequence.id}
         of_it =
@@ -49,14 +49,18 @@ module NimbleLetter
             told = [event.kind, event.data&.to_json, event.account&.name]
             Line.new(event.occurred_at, "sequence event #{event.id}", told.compact.join(" "))
           }
-        of_it + events(Records::Event.where(mine).where(kind: %w[joined left finished])) + deliveries(Records::Delivery.where(mine)) +
+        ways = events(Records::Event.where(mine).where(kind: %w[joined left finished]), whose: true)
+        of_it + ways + deliveries(Records::Delivery.where(mine)) +
           put_aside(Records::SetAside.where(delivery_id: Records::Delivery.where(mine).select(:id)))
       end
 
-      def events(rows)
-        Web::HistoryWords.new(rows.all, @console.moment).entries.map do |event|
+      # @param whose [Boolean] whether to say of whom each is
+      def events(rows, whose: false)
+        rows = rows.all
+        Web::HistoryWords.new(rows, @console.moment).entries.zip(rows).map do |event, row|
           by = event[:by] || ("a machine" if event[:by_machine])
-          Line.new(event[:at], "event #{event[:id]}", [event[:words], event[:detail], ("by #{by}" if by)].compact.join(" · "))
+          told = [("person #{row.person_id}" if whose), event[:words], event[:detail], ("by #{by}" if by)]
+          Line.new(event[:at], "event #{event[:id]}", told.compact.join(" · "))
         end
       end
 
@@ -65,7 +69,7 @@ module NimbleLetter
           told = [
             one.state,
             ("due #{stamp(one.due_at)}" if one.due_at),
-            ("#{one.attempts} tries" if one.attempts.positive?),
+            (tried(one.attempts) if one.attempts.positive?),
             one.reason,
             one.message_id
           ]
@@ -91,7 +95,9 @@ module NimbleLetter
       end
 
       def put_aside(rows) =
-        rows.all.map { |one| Line.new(one.last_at, "set aside #{one.id}", "#{one.kind} #{one.key}: #{one.reason}, #{one.tries} tries") }
+        rows.all.map { |one| Line.new(one.last_at, "set aside #{one.id}", "#{one.kind} #{one.key}: #{one.reason}, #{tried(one.tries)}") }
+
+      def tried(times) = (times == 1) ? "tried once" : "tried #{times} times"
 
       def say(line) = @say.call("#{stamp(line.at)}  #{line.from.ljust(18)} #{line.words}")
 

@@ -1,3 +1,4 @@
+import { act } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { describe, expect, it, vi } from 'vitest'
@@ -94,6 +95,47 @@ describe('Popover', () => {
       await shut()
       expect(queryByRole('dialog')).toBeNull()
     }
+  })
+
+  it('is the only one that is open: the focus in another shuts it, the focus around it does not', async () => {
+    const { getByRole, getByTestId, queryByRole } = page().show(
+      <div tabIndex={-1} data-testid="around">
+        {['City', 'Tag'].map((name) => (
+          <Popover key={name} words={name} label={name}>
+            {() => <button type="button">first {name}</button>}
+          </Popover>
+        ))}
+      </div>,
+    )
+    await userEvent.click(getByRole('button', { name: 'City' }))
+    act(() => getByTestId('around').focus())
+    expect(queryByRole('dialog', { name: 'City' })).toBeTruthy()
+    act(() => getByRole('button', { name: 'Tag' }).focus())
+    await userEvent.keyboard('{Enter}')
+    expect(queryByRole('dialog', { name: 'Tag' })).toBeTruthy()
+    expect(queryByRole('dialog', { name: 'City' })).toBeNull()
+  })
+
+  it('gives the focus where it is told, and may be left out of what Tab leads through', async () => {
+    const back = vi.fn()
+    const { getByRole } = page().show(
+      <Popover words="City" label="City" untabbed back={back}>
+        {(shut) => (
+          <>
+            <button type="button" onClick={shut}>
+              done
+            </button>
+            <input aria-label="said first" data-first />
+          </>
+        )}
+      </Popover>,
+    )
+    await userEvent.tab()
+    expect(document.activeElement).toBe(document.body)
+    await userEvent.click(getByRole('button', { name: 'City' }))
+    expect(document.activeElement).toBe(getByRole('textbox', { name: 'said first' }))
+    await userEvent.click(getByRole('button', { name: 'done' }))
+    expect(back).toHaveBeenCalledTimes(1)
   })
 })
 

@@ -9,8 +9,8 @@ module NimbleLetter
     class RequestId
       NAME = "nimble.request"
       SLOW_MS = 1000.0
-      # Behind it a link has its key.
-      KEYED = %r{\A/[coup]/}
+      # Parts of a path that are names of ours or numbers; keys of links and whatever somebody typed are not.
+      OURS = /\A(?:[a-z-]{1,30}|\d+)?\z/
 
       def initialize(app) = @app = app
 
@@ -23,7 +23,8 @@ module NimbleLetter
       private
 
       def note(env, status, took)
-        words = "#{env["REQUEST_METHOD"]} #{env["PATH_INFO"].to_s[KEYED] || env["PATH_INFO"]} #{status}"
+        path = env["PATH_INFO"].to_s.split("/", -1).map { |part| part.match?(OURS) ? part : Log::LEFT_OUT }.join("/")
+        words = "#{env["REQUEST_METHOD"]} #{path} #{status}"
         (took > SLOW_MS) ? Log.info(words, duration: took) : Log.debug(words, duration: took)
       end
 
