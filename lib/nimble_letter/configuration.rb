@@ -8,7 +8,7 @@ require "uri"
 module NimbleLetter
   # Where things are and on which ports, read once from the environment. Two copies with different values run side by side.
   class Configuration
-    attr_reader :var, :port, :db_port, :smtp_port, :lookup_port, :database, :lease_seconds, :parent, :proxies, :idle_seconds
+    attr_reader :var, :look_seconds, :port, :db_port, :smtp_port, :lookup_port, :database, :lease_seconds, :parent, :proxies, :idle_seconds
 
     # @param env [#fetch]
     # @raise [Invalid] naming the variable that is not a port
@@ -21,6 +21,7 @@ module NimbleLetter
       @lookup_url = env["NIMBLE_LOOKUP_URL"]
       @database = env.fetch("NIMBLE_DATABASE", "nimble_letter")
       @lease_seconds = Integer(env.fetch("NIMBLE_LEASE_SECONDS", "120"))
+      @look_seconds = Float(env.fetch("NIMBLE_LOOK_SECONDS", "5"))
       @public_url = env["NIMBLE_PUBLIC_URL"]
       @proxies = proxies_from(env)
       @idle_seconds = minutes_from(env, "NIMBLE_IDLE_MINUTES", 120) * 60
@@ -43,6 +44,9 @@ module NimbleLetter
     def parts_state = File.join(var, "parts.json")
 
     def socket = File.join(var, "db.sock")
+
+    # Where parts that sleep are woken, see Bell.
+    def bells = File.join(var, "bells-#{database}")
 
     # Each database has its own, so that several can share one folder.
     def maildir = File.join(var, "maildir-#{database}")

@@ -73,11 +73,20 @@ RSpec.describe Processes::Children do
 end
 
 RSpec.describe Processes::Rounds do
+  around { |example| Dir.mktmpdir { |folder| (@var = folder) && example.run } }
+
+  def going_round(pause_seconds: 7, look_seconds: 90) =
+    described_class.new(
+      "worker",
+      Configuration.new("NIMBLE_VAR" => @var, "NIMBLE_LOOK_SECONDS" => look_seconds.to_s),
+      pause_seconds: pause_seconds,
+      now: -> { Builders::NOW }
+    )
+
   it "sets aside what a round raises, and goes on" do
     rounds = 0
     allow(Processes::Signals).to receive(:wait) { |_pause| rounds == 3 }
-    loop = described_class.new("worker", pause_seconds: 0, now: -> { Builders::NOW })
-    loop.run do
+    going_round.run do
       rounds += 1
       raise KeyError, "round #{rounds}" if rounds < 3
 
@@ -89,12 +98,30 @@ RSpec.describe Processes::Rounds do
 
   it "waits for a database that is away, and sets nothing aside" do
     pauses = []
-    allow(Processes::Signals).to receive(:wait) { |pause| pauses.push(pause).size == 2 }
-    loop = described_class.new("worker", pause_seconds: 7, now: -> { Builders::NOW })
+    allow(Processes::Signals).to receive(:wait) { |pause| pauses.push(pause).size == 3 }
     answers = [-> { raise Sequel::DatabaseDisconnectError, "gone" }, -> { false }]
-    loop.run { answers.shift.call }
+    going_round.run { answers.shift.call }
 
-    expect(pauses).to eq([described_class::AWAY_SECONDS, 7])
+    expect(pauses).to eq([described_class::AWAY_SECONDS, 7, 90])
     expect(Records::SetAside.count).to eq(0)
+  end
+
+  it "sleeps until somebody rings, and wakes the others when something has happened" do
+    bell = Bell.new(Configuration.new("NIMBLE_VAR" => @var).bells)
+    rung = bell.listen
+    rounds, heard = 0, []
+    allow(Processes::Signals).to receive(:wait).and_wrap_original do |wait, pause, **also|
+      heard << (rung.wait_readable(0) ? :rung : :still)
+      bell.heard
+      bell.ring if also[:other]
+      rounds > 3 || wait.call(pause, **also)
+    end
+    going_round(pause_seconds: 0).run { (rounds += 1) == 2 }
+
+    # Nothing, and asleep until the bell; something, which rings; nothing, and asleep again.
+    expect(heard.first(5)).to eq(%i[still still rung still still])
+    expect(rounds).to eq(4)
+  ensure
+    bell.close
   end
 end

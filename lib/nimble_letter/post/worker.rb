@@ -79,6 +79,9 @@ module NimbleLetter
         OwnLetters.recover
       end
 
+      # @return [Boolean] whether letters are still under way after a round
+      def busy? = @sending.busy?
+
       # Ends what is under way; see Lanes#close.
       def close = @sending.close
 

@@ -112,7 +112,8 @@ module NimbleLetter
           "SMTP_PORT" => @configuration.smtp_port.to_s,
           "LOOKUP_PORT" => @configuration.lookup_port.to_s,
           "NIMBLE_DATABASE" => @configuration.database,
-          "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s
+          "NIMBLE_LEASE_SECONDS" => @configuration.lease_seconds.to_s,
+          "NIMBLE_LOOK_SECONDS" => @configuration.look_seconds.to_s
         }
       end
 

@@ -21,7 +21,7 @@ module NimbleLetter
       def run
         Part.begin(@configuration) or return
         clerk, clock = Work::Clerk.new(@configuration.imports, Records::Owner.new(@configuration)), Practice::Clock.new
-        Rounds.new("clerk", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run { clerk.round(clock.now) }
+        Rounds.new("clerk", @configuration, pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run { clerk.round(clock.now) }
       end
     end
   end

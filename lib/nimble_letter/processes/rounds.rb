@@ -2,31 +2,44 @@
 
 module NimbleLetter
   module Processes
-    # Goes round until told to end. A database that is away is waited for; whatever else a round raises is set aside under
-    # the name of the part, and the next round comes after a pause that grows as long as it goes on.
+    # Goes round until told to end: when somebody rings, and every few seconds in any case. A database that is away is waited for; whatever
+    # else a round raises is set aside under the name of the part, and the next round comes after a pause that grows as long as it goes on.
     class Rounds
       AWAY_SECONDS = 1
       LONGEST_PAUSE_SECONDS = 30
 
       # @param part [String] what to call it
-      # @param pause_seconds [Float] after a round in which nothing happened
+      # @param configuration [Configuration] where it is woken, and how long it sleeps at most
+      # @param pause_seconds [Float] between two rounds in which nothing happened, however often somebody rings
       # @param now [#call] by the clock in use
-      def initialize(part, pause_seconds:, now:)
-        @part, @pause_seconds, @now = part, pause_seconds, now
+      # @param busy [#call] whether something goes on between rounds that may end at any moment
+      def initialize(part, configuration, pause_seconds:, now:, busy: -> { false })
+        @part, @pause_seconds, @now, @busy = part, pause_seconds, now, busy
+        @look_seconds, @bell = configuration.look_seconds, Bell.new(configuration.bells)
         @failures = 0
       end
 
       # @yield one round; true when something happened
       def run(&round)
-        nil until Signals.wait(pause_after(&round))
+        rung = @bell.listen
+        loop do
+          @bell.heard
+          pause = pause_after(&round)
+          return if Signals.wait(pause || @pause_seconds)
+          return if pause.nil? && !@busy.call && Signals.wait(@look_seconds, other: rung)
+        end
+      ensure
+        @bell.close
       end
 
       private
 
+      # @return [Numeric, nil] nil to sleep
       def pause_after
-        pause = yield ? 0 : @pause_seconds
+        happened = yield
         @failures = 0
-        pause
+        @bell.ring if happened
+        happened ? 0 : nil
       rescue *Records::Patience::AWAY => error
         Log.warn("waiting for the database", error)
         AWAY_SECONDS

@@ -17,7 +17,8 @@ module NimbleLetter
         clock = Practice::Clock.new
         # The worker that moves the clock must see what is claimed here, see Practice::Conductor.
         worker = Post::Worker.build(@configuration, stop: -> { Signals.told? }, gate: clock.method(:stands_at?))
-        Rounds.new("sender", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run do
+        rounds = Rounds.new("sender", @configuration, pause_seconds: PAUSE_SECONDS, now: -> { clock.now }, busy: -> { worker.busy? })
+        rounds.run do
           clock.target.nil? && worker.send_due(clock.now).positive?
         end
         worker.close

@@ -29,12 +29,14 @@ module NimbleLetter
           end
         end
 
-        # Waits until told to end.
+        # Waits until told to end, or until there is something to read.
         # @param seconds [Float, nil] at most
+        # @param other [IO, nil]
         # @return [Boolean] whether to end
-        def wait(seconds = nil)
+        def wait(seconds = nil, other: nil)
           listen
-          !@reader.wait_readable(seconds).nil?
+          readable, = IO.select([@reader, other].compact, nil, nil, seconds)
+          readable&.include?(@reader) || false
         end
 
         # @return [Boolean] whether to end, without waiting

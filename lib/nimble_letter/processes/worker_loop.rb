@@ -17,7 +17,8 @@ module NimbleLetter
         worker = Post::Worker.build(@configuration, checkpoints: @checkpoints, stop: -> { Signals.told? })
         clock = Practice::Clock.new
         conductor = self.class.conductor(@configuration, worker, stop: -> { Signals.told? })
-        Rounds.new("worker", pause_seconds: PAUSE_SECONDS, now: -> { clock.now }).run do
+        rounds = Rounds.new("worker", @configuration, pause_seconds: PAUSE_SECONDS, now: -> { clock.now }, busy: -> { worker.busy? })
+        rounds.run do
           worker.recover
           conductor.turn
         end

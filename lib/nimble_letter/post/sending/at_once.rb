@@ -29,6 +29,8 @@ module NimbleLetter
         @lanes.run([TESTS]) { |_, tests, stop| tests.round(moment, stop: stop) }
       end
 
+      def busy? = @lanes.busy?
+
       def close = @lanes.close
     end
   end

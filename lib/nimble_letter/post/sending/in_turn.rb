@@ -17,6 +17,8 @@ module NimbleLetter
       # @return [Integer] letters to colleagues handled
       def tests(moment) = @tests.round(moment)
 
+      def busy? = false
+
       def close = nil
     end
   end

@@ -81,6 +81,9 @@ module NimbleLetter
         handled + clear
       end
 
+      # @return [Boolean] whether a lane that was left to itself is still under way
+      def busy? = @busy.each_value.any? { |lane| !lane.done? }
+
       # Ends every lane. What became of each letter is written down first, if that can be known at all.
       def close
         wait(LAST_LETTER_SECONDS)

@@ -40,9 +40,10 @@ module NimbleLetter
       def self.behind(configuration, clock)
         public_pages = PublicSite.app(configuration, clock: clock)
         signed_in = signed_in(configuration, clock)
+        bell = Bell.new(configuration.bells)
         Rack::Builder.app do
-          %w[/o /c /u /p].each { |path| map(path) { run Unmapped.new(public_pages) } }
-          map("/") { run Screens.new(signed_in) }
+          %w[/o /c /u /p].each { |path| map(path) { run Rings.new(Unmapped.new(public_pages), bell, reading_too: true) } }
+          map("/") { run Rings.new(Screens.new(signed_in), bell) }
         end
       end
 
