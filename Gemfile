@@ -10,6 +10,7 @@ gem "bcrypt", "~> 3.1"
 gem "zxcvbn", "~> 1.0", require: false
 gem "committee", "~> 5.5"
 gem "zeitwerk", "~> 2.6.18"
+gem "bootsnap", "~> 1.18", require: false
 gem "semantic_logger", "~> 4.16"
 
 # Records
@@ -32,6 +33,7 @@ gem "commonmarker", "~> 0.23.11" # from 1.0 on it asks for newer RubyGems than D
 gem "diff-lcs", "~> 1.6"
 
 # Files in and out
+gem "marcel", "~> 1.2"
 gem "csv", "~> 3.3"
 gem "rchardet", "~> 1.8"
 gem "roo", "~> 2.10.1"

@@ -1,5 +1,12 @@
 # frozen_string_literal: true
 
+require "bootsnap"
+
+# What Ruby made of a file is kept beside the gems, so that the next process begins in half the time; a changed file is read again.
+File.expand_path("../vendor/read", __dir__).then do |kept|
+  Bootsnap.setup(cache_dir: kept, development_mode: true, compile_cache_yaml: false, readonly: !File.writable?(File.dirname(kept)))
+end
+
 require "zeitwerk"
 
 # Nimble Letter: shared records, letters with merge fields, sequences over days, and honest figures of what came back.

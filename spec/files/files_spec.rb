@@ -104,7 +104,11 @@ RSpec.describe Files do
       {
         "\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".b => /old document of an office program/,
         "%PDF-1.7\n".b => /a PDF/,
-        "\x89PNG\r\n".b => /a picture/,
+        "\x89PNG\r\n\x1A\n".b => /a picture/,
+        "MZ\x90\x00\x03\x00".b => /a program/,
+        "\x1A\x45\xDF\xA3".b => /a sound or a film/,
+        "7z\xBC\xAF\x27\x1C".b => /an archive/,
+        "SQLite format 3\0" => /a database/,
         "{\\rtf1 ".b => /RTF/,
         "<!DOCTYPE html><p>".b => /a page in HTML/,
         ("\x00\x01\x02\x03\x04\x05\x06\x07" * 40).b => /bytes, not of text/
@@ -113,7 +117,7 @@ RSpec.describe Files do
     end
 
     it "is not seen in a table that only looks odd" do
-      ["Name\nPDF-lovers\n", "\uFEFFName\nZoë\n", "BM\nAna\n", "Name\nAna\u0007\n"].each do |text|
+      ["Name\nPDF-lovers\n", "\uFEFFName\nZoë\n", "BM\nAna\n", "MZ,Name\n1,Ana\n", "ID3\nAna\n", "Name\nAna\u0007\n"].each do |text|
         expect(headers(file_of(text))).not_to be_empty
       end
     end

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "marcel"
 require "stringio"
 require "zip"
 
@@ -7,16 +8,19 @@ module NimbleLetter
   module Files
     # What a file is that is neither a table nor a text, told by what is in it, so that one can say it by its name.
     module Kind
-      BEGINNINGS = {
-        "an old document of an office program (.xls, .doc or .ppt)" => /\A\xD0\xCF\x11\xE0/n,
-        "a PDF" => /\A.{0,1024}?%PDF-/mn,
-        "a picture" => /\A(?:\x89PNG|\xFF\xD8\xFF|GIF8|BM.{4}\0\0|II\*\0|MM\0\*|RIFF.{4}WEBP|.{4}ftyp(?:hei|avi))/mn,
-        "a sound or a film" => /\A(?:ID3|OggS|RIFF.{4}(?:WAVE|AVI )|.{4}ftyp|\x1A\x45\xDF\xA3)/mn,
-        "an archive" => /\A(?:Rar!|7z\xBC\xAF|MSCF|\x1F\x8B|\xFD7zXZ|BZh|\x28\xB5\x2F\xFD)/n,
-        "a program" => /\A(?:MZ|\x7FELF|\xFE\xED\xFA[\xCE\xCF]|[\xCE\xCF]\xFA\xED\xFE)/n,
-        "a database" => /\A(?:SQLite format 3|\x00\x01\x00\x00Standard)/n,
-        "a document in RTF" => /\A\{\\rtf/n
+      # By the type that marcel finds in its bytes.
+      WORDS = {
+        /ole-storage|msword|ms-excel|ms-powerpoint/ => "an old document of an office program (.xls, .doc or .ppt)",
+        %r{\Aapplication/pdf} => "a PDF",
+        %r{\Aimage/} => "a picture",
+        %r{\A(?:audio|video)/|matroska|/ogg} => "a sound or a film",
+        /rar-comp|7z-comp|cab-comp|gzip|x-xz|bzip|zstd|x-tar/ => "an archive",
+        /msdownload|x-elf|mach-o/ => "a program",
+        /sqlite|msaccess|ms-access/ => "a database",
+        %r{\Aapplication/rtf} => "a document in RTF"
       }.freeze
+      # Their first letters are letters, with which the name of a column may begin too.
+      LETTERS = %r{msdownload|\Aaudio/mpeg}
       PAGE = "a page in HTML"
       PAGE_BEGINS = /\A(?:\xEF\xBB\xBF)?\s{0,64}<(?:!doctype\s+html|html\b)/in
       # By an entry of its archive.
@@ -54,8 +58,10 @@ module NimbleLetter
       private_class_method :packed?
 
       def self.plain(head)
-        what, = BEGINNINGS.find { |_, pattern| head.match?(pattern) }
-        what || (binary?(head) ? "a file of bytes, not of text" : nil)
+        type = Marcel::MimeType.for(StringIO.new(head))
+        _, what = WORDS.find { |pattern, _| type.match?(pattern) }
+        what = nil if type.match?(LETTERS) && !binary?(head)
+        what || ("a file of bytes, not of text" if binary?(head))
       end
       private_class_method :plain
 

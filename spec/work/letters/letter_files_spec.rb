@@ -228,7 +228,8 @@ RSpec.describe "a letter as a file" do
     ["{}", "{\"format\":1}", "{oops"].each do |text|
       expect { back("json", text) }.to raise_error(Invalid) { |error| expect(error.code).to eq(:not_a_letter) }
     end
-    {"%PDF-1.7" => /a PDF/, "\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".b => /old document/, "{\\rtf1 x}" => /RTF/, "\x89PNG\r\n".b => /a picture/}
+    picture = "\x89PNG\r\n\x1A\n".b
+    {"%PDF-1.7" => /a PDF/, "\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1".b => /old document/, "{\\rtf1 x}" => /RTF/, picture => /a picture/}
       .each { |bytes, words| expect { back("txt", bytes) }.to raise_error(Invalid, words) }
     expect { back("md", " ") }.to raise_error(Invalid) { |error| expect(error.code).to eq(:empty_file) }
     expect(back("md", "\xFFD\xE9j\xE0 vu".b).document(:body).summary).to include("Déjà vu")
