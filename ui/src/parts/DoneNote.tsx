@@ -1,3 +1,4 @@
+import { X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { classes } from './classes'
 
@@ -32,7 +33,7 @@ export function DoneNote({
           </button>
         )}
         <button type="button" aria-label="Close this note" className="opacity-80 hover:opacity-100" onClick={onClose}>
-          ×
+          <X className="mark" aria-hidden />
         </button>
       </div>
       {children}

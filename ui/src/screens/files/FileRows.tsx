@@ -1,4 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
+import { ArrowRight } from 'lucide-react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { writeDate } from '../../app/dates'
@@ -22,8 +23,8 @@ function Changes({ row }: { row: Row }) {
       {row.changes.map((change) => (
         <span key={change.field} className="mr-3">
           <span className="muted">{change.label}:</span>{' '}
-          {change.from ? <s className="muted">{shown(change.from)}</s> : <span className="muted">nothing</span>} →{' '}
-          {shown(change.to)}
+          {change.from ? <s className="muted">{shown(change.from)}</s> : <span className="muted">nothing</span>}{' '}
+          <ArrowRight className="mark" aria-label="becomes" /> {shown(change.to)}
         </span>
       ))}
     </td>

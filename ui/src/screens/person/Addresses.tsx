@@ -1,3 +1,4 @@
+import { X } from 'lucide-react'
 import { useState } from 'react'
 import type { Shape } from '../../api/client'
 import { classes } from '../../parts/classes'
@@ -64,7 +65,7 @@ export function Addresses({
               aria-label={`Take ${one.email} away`}
               onClick={() => onDrop(one.id)}
             >
-              ×
+              <X className="mark" aria-hidden />
             </button>
           </p>
         ))}

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { X } from 'lucide-react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { useCatalogue } from '../../app/useCatalogue'
@@ -45,7 +46,7 @@ function SinglePeople({ ids, label, onChange }: { ids: number[]; label: string; 
                 aria-label={`Take ${person.name} out`}
                 onClick={() => onChange(ids.filter((id) => id !== person.id))}
               >
-                ×
+                <X className="mark" aria-hidden />
               </button>
             </li>
           ))}

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { ArrowUp, X } from 'lucide-react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
 import { money, plural } from '../../app/format'
@@ -97,7 +98,7 @@ function Stages({ stages, admin }: { stages: Shape<'Stage'>[]; admin: boolean })
                         aria-label={`Stage ${i + 1} earlier`}
                         onClick={() => move(i)}
                       >
-                        ↑
+                        <ArrowUp className="mark" aria-hidden />
                       </button>
                       <button
                         type="button"
@@ -105,7 +106,7 @@ function Stages({ stages, admin }: { stages: Shape<'Stage'>[]; admin: boolean })
                         aria-label={`Take stage ${i + 1} away`}
                         onClick={() => setDrafts(drafts.filter((_, at) => at !== i))}
                       >
-                        ×
+                        <X className="mark" aria-hidden />
                       </button>
                     </>
                   )}

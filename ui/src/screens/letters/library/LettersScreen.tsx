@@ -37,7 +37,7 @@ function Favourite({ letter }: { letter: Row }) {
       className={`min-h-6 min-w-6 ${letter.favourite ? 'text-accent' : 'text-base-300 hover:text-accent'}`}
       onClick={() => keep.mutate()}
     >
-      <Star size={15} fill={letter.favourite ? 'currentColor' : 'none'} aria-hidden />
+      <Star className="mark" fill={letter.favourite ? 'currentColor' : 'none'} aria-hidden />
     </button>
   )
 }

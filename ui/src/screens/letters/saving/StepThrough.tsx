@@ -26,8 +26,8 @@ export function StepThrough({ on }: { on: Restoring }) {
   }
   return (
     <span className="whitespace-nowrap" role="group" aria-label="Versions">
-      {step(data.back, 'Back to', <Undo2 size={14} aria-hidden />)}
-      {step(data.forward, 'Forth to', <Redo2 size={14} aria-hidden />)}
+      {step(data.back, 'Back to', <Undo2 className="mark" aria-hidden />)}
+      {step(data.forward, 'Forth to', <Redo2 className="mark" aria-hidden />)}
     </span>
   )
 }

@@ -1,3 +1,4 @@
+import { X } from 'lucide-react'
 import type { Shape } from '../../../api/client'
 import { AskAbout } from './AskAbout'
 import { isException, whoBefore } from './asking'
@@ -145,7 +146,7 @@ export function SentenceGroup({
               title="Take out"
               onClick={() => parts(group.parts.filter((_, at) => at !== i))}
             >
-              ×
+              <X className="mark" aria-hidden />
             </button>
           </span>
         </span>

@@ -1,3 +1,4 @@
+import { ArrowDown, ArrowUp, X } from 'lucide-react'
 import { useState } from 'react'
 import type { Shape } from '../../../api/client'
 import { Popover } from '../../../parts/Popover'
@@ -40,7 +41,7 @@ export function ColumnChoice({
                   aria-label={`${label(key)} further left`}
                   onClick={() => move(i, -1)}
                 >
-                  ↑
+                  <ArrowUp className="mark" aria-hidden />
                 </button>
                 <button
                   type="button"
@@ -49,7 +50,7 @@ export function ColumnChoice({
                   aria-label={`${label(key)} further right`}
                   onClick={() => move(i, 1)}
                 >
-                  ↓
+                  <ArrowDown className="mark" aria-hidden />
                 </button>
                 <button
                   type="button"
@@ -57,7 +58,7 @@ export function ColumnChoice({
                   aria-label={`Hide ${label(key)}`}
                   onClick={() => set(view.columns.filter((one) => one !== key))}
                 >
-                  ×
+                  <X className="mark" aria-hidden />
                 </button>
               </li>
             ))}

@@ -5,6 +5,7 @@ import type { Shape } from '../../../api/client'
 import { number, shortDate } from '../../../app/format'
 import { useNow } from '../../../app/usePost'
 import { classes } from '../../../parts/classes'
+import { Sorted } from '../../../parts/Sorted'
 import { ErrorNote, Loading } from '../../../parts/States'
 import { type Asked, type Row, useRows, type View } from './usePeople'
 
@@ -160,7 +161,7 @@ export function PeopleTable({
             onClick={() => sortBy(key)}
           >
             {words}
-            {now !== 'none' && <span aria-hidden="true"> {now === 'ascending' ? '↑' : '↓'}</span>}
+            {now !== 'none' && <Sorted down={now === 'descending'} />}
           </button>
         ) : (
           words

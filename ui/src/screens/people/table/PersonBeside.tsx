@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { X } from 'lucide-react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { money } from '../../../app/format'
@@ -28,7 +29,7 @@ export function PersonBeside({ id, audience, onClose }: { id: number; audience: 
           </Link>
         </h2>
         <button type="button" className="btn btn-xs btn-ghost" aria-label="Close this record" onClick={onClose}>
-          ×
+          <X className="mark" aria-hidden />
         </button>
       </div>
       <p className="muted mb-2">{[value('person.job_title'), person.company].filter(Boolean).join(', ') || 'no company'}</p>

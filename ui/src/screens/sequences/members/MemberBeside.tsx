@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { X } from 'lucide-react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { moment } from '../../../app/format'
@@ -37,7 +38,7 @@ export function MemberBeside({
           {member.name}
         </Link>
         <button type="button" className="muted" aria-label="Close" onClick={onClose}>
-          ×
+          <X className="mark" aria-hidden />
         </button>
       </div>
       <p className="muted mb-2">{where(member)}</p>

@@ -11,6 +11,7 @@ import { useNow } from '../../../app/usePost'
 import { Choices } from '../../../parts/Choices'
 import { classes } from '../../../parts/classes'
 import { Popover } from '../../../parts/Popover'
+import { Sorted } from '../../../parts/Sorted'
 import { Empty, ErrorNote, Loading } from '../../../parts/States'
 import { flat } from '../plan/plan'
 import { ActOnMembers } from './ActOnMembers'
@@ -144,7 +145,7 @@ export function MembersTab({ sequence }: { sequence: Shape<'Sequence'> }) {
                   <th key={key} aria-sort={shown.sort === key ? (shown.down === 'yes' ? 'descending' : 'ascending') : 'none'}>
                     <button type="button" className="font-semibold hover:underline" onClick={() => sort(key)}>
                       {words}
-                      {shown.sort === key && (shown.down === 'yes' ? ' ↓' : ' ↑')}
+                      {shown.sort === key && <Sorted down={shown.down === 'yes'} />}
                     </button>
                   </th>
                 ))}

@@ -1,3 +1,4 @@
+import { Check } from 'lucide-react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { number, plural } from '../../../app/format'
@@ -120,8 +121,8 @@ export function PlanLine({
                       shut()
                     }}
                   >
-                    {sequence.sender.mailbox_id === box.id ? '✓ ' : ''}
-                    {box.address} {!box.proved && <span className="text-error">not proved</span>}
+                    {sequence.sender.mailbox_id === box.id && <Check className="mark" aria-label="chosen" />} {box.address}{' '}
+                    {!box.proved && <span className="text-error">not proved</span>}
                   </button>
                 ))}
                 <button

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { X } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
@@ -125,7 +126,7 @@ export function StartDialog({
           {data.remarks.map((remark) => (
             <li key={`${remark.code}${remark.step_id}`} className="flex gap-3 py-2 border-b border-base-300/60">
               <span className="text-error font-bold w-3 shrink-0" aria-hidden="true">
-                {remark.blocking ? '×' : ''}
+                {remark.blocking && <X className="mark" aria-hidden />}
               </span>
               <span className="grow">
                 {remark.words}

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { ArrowUp, X } from 'lucide-react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
@@ -245,7 +246,7 @@ function LaneEditor({
             aria-label={`Ask the lane “${headline}” earlier`}
             onClick={onUp}
           >
-            ↑
+            <ArrowUp className="mark" aria-hidden />
           </button>
         )}
         <button
@@ -254,7 +255,7 @@ function LaneEditor({
           aria-label={`Take the lane “${headline}” out`}
           onClick={onOut}
         >
-          ×
+          <X className="mark" aria-hidden />
         </button>
       </div>
       {test?.kind === 'bounced' && <p className="muted text-xs">{IN_FAILED_LANE}</p>}
