@@ -117,7 +117,10 @@ RSpec.describe Files do
     end
 
     it "is not seen in a table that only looks odd" do
-      ["Name\nPDF-lovers\n", "\uFEFFName\nZoë\n", "BM\nAna\n", "MZ,Name\n1,Ana\n", "ID3\nAna\n", "Name\nAna\u0007\n"].each do |text|
+      [
+        "Name\nPDF-lovers\n", "\uFEFFName\nZoë\n", "BM\nAna\n", "MZ,Name\n1,Ana\n", "ID3\nAna\n", "FLV;Gr\xF6\xDFe\n1;2\n".b,
+        "SAP\r\n17\r\n", "<svg>\nAna\n", "Name\nAna\u0007\n"
+      ].each do |text|
         expect(headers(file_of(text))).not_to be_empty
       end
     end

@@ -19,8 +19,10 @@ module NimbleLetter
         /sqlite|msaccess|ms-access/ => "a database",
         %r{\Aapplication/rtf} => "a document in RTF"
       }.freeze
-      # Their first letters are letters, with which the name of a column may begin too.
-      LETTERS = %r{msdownload|\Aaudio/mpeg}
+      # Of these text is a part; what else looks like text is one, like a table whose first column is called FLV.
+      WRITTEN = %r{\Aapplication/(?:pdf|rtf)}
+      # In files of bytes these are everywhere, in texts nowhere.
+      CONTROLS = "\x00-\x08\x0E-\x1F"
       PAGE = "a page in HTML"
       PAGE_BEGINS = /\A(?:\xEF\xBB\xBF)?\s{0,64}<(?:!doctype\s+html|html\b)/in
       # By an entry of its archive.
@@ -59,8 +61,7 @@ module NimbleLetter
 
       def self.plain(head)
         type = Marcel::MimeType.for(StringIO.new(head))
-        _, what = WORDS.find { |pattern, _| type.match?(pattern) }
-        what = nil if type.match?(LETTERS) && !binary?(head)
+        _, what = WORDS.find { |pattern, _| type.match?(pattern) } if type.match?(WRITTEN) || head.count(CONTROLS).positive?
         what || ("a file of bytes, not of text" if binary?(head))
       end
       private_class_method :plain
