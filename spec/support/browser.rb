@@ -129,4 +129,9 @@ RSpec.configure do |config|
     Browser.take_demo if RSpec.world.filtered_examples.values.flatten.any? { |example| example.metadata[:type] == :feature }
   end
   config.before(:context, type: :feature) { Browser.open }
+  # In every example nothing went wrong in the page, and it did nothing that its policy forbids.
+  config.after(:each, type: :feature) do
+    complaints = page.driver.browser.logs.get(:browser).map(&:message).grep(/Content.Security.Policy|Uncaught/)
+    expect(complaints).to eq([])
+  end
 end

@@ -120,10 +120,4 @@ RSpec.describe "the screens" do
     expect(page).to have_css("[role=alert]", text: "This does not look like an address.")
     expect(page).to have_field("Address", with: "no address at all")
   end
-
-  it "show no page that the policy forbids anything on" do
-    messages = page.driver.browser.logs.get(:browser).map(&:message).grep(/Content.Security.Policy|Uncaught/)
-
-    expect(messages).to eq([])
-  end
 end

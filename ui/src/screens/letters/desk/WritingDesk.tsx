@@ -105,7 +105,7 @@ export function WritingDesk({
           }}
           onProblem={setProblem}
           onChange={(body) => {
-            setProblem(null)
+            if (problem != null) setProblem(null)
             onChange({ body: body as Shape<'Document'> })
           }}
         />

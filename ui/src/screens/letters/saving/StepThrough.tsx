@@ -14,7 +14,7 @@ export function StepThrough({ on }: { on: Restoring }) {
     return (
       <button
         type="button"
-        className="btn btn-xs btn-ghost px-1"
+        className="btn btn-xs btn-ghost px-1.5"
         aria-label={label}
         title={label}
         disabled={number === null || on.restore.isPending}

@@ -98,7 +98,10 @@ export function useAutosave<D extends object, R extends Version>(
     (draft: D) => {
       waiting.current = { ...waiting.current, ...draft }
       keepBackup(kept.kind, id, version.current, waiting.current)
-      setSaving((now) => (now.state === 'problem' && now.problem.code === OVERTAKEN ? now : { state: 'typing' }))
+      // The same as before where it is: the page is not drawn anew with each letter typed.
+      setSaving((now) =>
+        now.state === 'typing' || (now.state === 'problem' && now.problem.code === OVERTAKEN) ? now : { state: 'typing' },
+      )
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(save, PAUSE_MS)
     },
