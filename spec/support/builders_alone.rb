@@ -125,5 +125,16 @@ module Builders
     Work::StartSequence.call(sequence, version: sequence.version, letters: letters, moment: moment(at)).refresh
   end
 
+  # What a colleague changes on a record as it stands.
+  # @param values [Hash{String=>Object}] by field
+  def change_person(person, values, at = moment)
+    stands = Records::Person[person.id]
+    Work::ChangePerson.call(stands, values, version: stands.version, moment: at)
+  end
+
+  # @return [Array<String>] what a person's history says, the oldest first
+  def history(person) =
+    Web::HistoryWords.new(Records::Event.where(person_id: person.id).order(:id).all, moment).entries.map { |entry| entry[:words] }
+
   def figures(sequence) = Work::Results.new(sequence).call[:total].to_h { |figure| [figure[:name], figure[:count]] }
 end

@@ -76,7 +76,7 @@ RSpec.describe "doing something to many records" do
 
   it "leaves alone at undo what somebody changed since, and says whose" do
     set = act(kind: "field", field: "person.city", value: "Ripon")
-    Work::ChangePerson.call(people.first.refresh, {"person.city" => "Whitby"}, version: people.first.version, moment: at)
+    change_person(people.first, {"person.city" => "Whitby"}, at)
 
     expect(undo(set)).to have_attributes(state: "undone", kept: 1)
     expect(values(:city)).to eq(%w[Whitby Hull Leeds])

@@ -11,7 +11,7 @@ RSpec.describe "joining by live rules" do
 
   def wear(person, on: true, at: now, tag: self.tag)
     change = {"person.tags" => on ? [tag.name] : []}
-    Work::ChangePerson.call(person.refresh, change, version: person.version, moment: moment(at))
+    change_person(person, change, moment(at))
   end
 
   def go_round(at = now) = Work::JoinByRules.round(moment(at))
@@ -32,9 +32,9 @@ RSpec.describe "joining by live rules" do
     tagged, listed, agreed, other, hull = Array.new(5) { make_person }
     wear(tagged)
     list.put(Records::Person.where(id: listed.id))
-    Work::ChangePerson.call(agreed, {"person.consent" => "yes"}, version: 1, moment: moment)
+    change_person(agreed, {"person.consent" => "yes"})
     wear(other, tag: Records::Tag.named("another"))
-    Work::ChangePerson.call(hull, {"person.city" => "Hull"}, version: 1, moment: moment)
+    change_person(hull, {"person.city" => "Hull"})
     expect { go_round }.to change { joined.count }.by(3)
     expect(joined(tagged).first.values).to include(joined_by: "tag", rule_id: by_tag.id, round: 1, waits_for: "time")
     expect(Records::Delivery.where(person_id: [tagged, listed, agreed].map(&:id)).count).to eq(3)
@@ -66,7 +66,7 @@ RSpec.describe "joining by live rules" do
   describe "a filter" do
     let(:in_hull) { {audience: {"condition" => {"field" => "person.city", "is" => "one_of", "value" => ["Hull"]}}} }
 
-    def move(person, city) = Work::ChangePerson.call(person.refresh, {"person.city" => city}, version: person.version, moment: moment)
+    def move(person, city) = change_person(person, {"person.city" => city})
 
     it "takes in those of whom it begins to be true, and those it was true of only where somebody says so" do
       there = make_person(city: "Hull")
@@ -183,7 +183,7 @@ RSpec.describe "joining by live rules" do
     wear(person)
     go_round
     expect(live.waits.all).to match([include(person_id: person.id, reason: "gap", fields: "person.city")])
-    Work::ChangePerson.call(person.refresh, {"person.city" => "Hull"}, version: person.version, moment: moment)
+    change_person(person, {"person.city" => "Hull"})
     go_round
     expect([live.waits.count, Records::Member.where(sequence_id: gappy.id, person_id: person.id).count]).to eq([0, 1])
   end

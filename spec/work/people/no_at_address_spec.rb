@@ -13,8 +13,6 @@ RSpec.describe "a no belongs to the address" do
     moment.sieving(moment.audience({"people" => [person.id]})).people_of(one.key).where(Sequel[:people][:id] => person.id).any?
   end
 
-  def change(person, values) = Work::ChangePerson.call(person.refresh, values, version: person.version, moment: at)
-
   def act(json, *people)
     Work::ChangeMany.start(Work::Act.new(json, at), Records::Person.where(id: people.map(&:id)), moment: at)
   end
@@ -23,8 +21,8 @@ RSpec.describe "a no belongs to the address" do
 
   it "holds for every record with it, however it was said" do
     {
-      "by hand" => -> { change(first, {"person.do_not_mail" => true}) },
-      "as consent" => -> { change(first, {"person.consent" => "no"}) },
+      "by hand" => -> { change_person(first, {"person.do_not_mail" => true}, at) },
+      "as consent" => -> { change_person(first, {"person.consent" => "no"}, at) },
       "for many" => -> { act({"kind" => "consent", "value" => "no", "consent" => "no", "how" => "told us"}, first) },
       "as do-not-mail for many" => -> { act({"kind" => "do_not_mail", "value" => true}, first) },
       "by unsubscribing" => -> { Work::Happening.call("unsubscribed", at: now, person_id: first.id) },
@@ -65,13 +63,13 @@ RSpec.describe "a no belongs to the address" do
   end
 
   it "stays with the address and goes along with the record when it moves" do
-    change(first, {"person.do_not_mail" => true})
-    change(first, {"person.email" => "new@copperladle.example"})
+    change_person(first, {"person.do_not_mail" => true}, at)
+    change_person(first, {"person.email" => "new@copperladle.example"}, at)
     expect([reason(first), reason(second)]).to eq(%w[do_not_mail address_blocked])
 
     third = make_person(email: "failed@copperladle.example")
     Work::Happening.call("bounced", at: now, person_id: third.id)
-    change(third, {"person.email" => "mended@copperladle.example"})
+    change_person(third, {"person.email" => "mended@copperladle.example"}, at)
     expect(reason(third)).to be_nil
     anew = Work::ChangePerson.create({"person.last_name" => "X", "person.email" => "failed@copperladle.example"}, moment: at)
     expect(reason(anew)).to eq("address_blocked")
@@ -81,10 +79,10 @@ RSpec.describe "a no belongs to the address" do
     {"do_not_mail" => true, "consent" => "no"}.each do |name, value|
       [[first, second], [second, first]].each do |kept, gone|
         Records.db.transaction(savepoint: true, rollback: :always) do
-          change(gone, {"person.#{name}" => value})
-          change(gone, {"person.email" => "other@copperladle.example"})
+          change_person(gone, {"person.#{name}" => value}, at)
+          change_person(gone, {"person.email" => "other@copperladle.example"}, at)
           Records::BlockedAddress.dataset.delete
-          change(kept, {"person.consent" => "yes"}) if name == "consent"
+          change_person(kept, {"person.consent" => "yes"}, at) if name == "consent"
           set = Work::MergeRecords.call(kept.refresh, gone.refresh, {}, versions: [kept.version, gone.version], moment: at)
           expect(kept.refresh[name.to_sym]).to eq(value)
           Work::TakeBack.start(set, moment: at)
@@ -100,7 +98,7 @@ RSpec.describe "a no belongs to the address" do
     Work::TakeBack.start(set, moment: at)
     expect([reason(first.refresh), reason(second.refresh)]).to eq([nil, nil])
 
-    change(first, {"person.consent" => "no", "person.do_not_mail" => true})
+    change_person(first, {"person.consent" => "no", "person.do_not_mail" => true}, at)
     expect { Work::TakeNoBack.call(second.refresh, " ", moment: at) }.to raise_error(Invalid, /how you know/)
     Work::TakeNoBack.call(second.refresh, "asked for the spring letter", moment: at)
     expect([reason(first.refresh), reason(second.refresh)]).to eq([nil, nil])
@@ -140,7 +138,7 @@ RSpec.describe "a no belongs to the address" do
   it "sends one letter to an address that two members came to share" do
     other = make_person
     sequence = start(make_sequence(people: [first, other]), at: now - 3600)
-    change(other, {"person.email" => email})
+    change_person(other, {"person.email" => email}, at)
     due_now(sequence)
     transport = ToldTransport.new(Post::Outcomes::Accepted.new("250"))
     worker(transport: transport).dispatch_due(Time.utc(2026, 5, 12, 10))
@@ -157,7 +155,7 @@ RSpec.describe "a no belongs to the address" do
     def reasons = [first, second, tagged].map { |person| reason(person.refresh) }
 
     it "tells them apart, or not, as the firm chooses, and takes effect both ways" do
-      change(first, {"person.do_not_mail" => true})
+      change_person(first, {"person.do_not_mail" => true}, at)
       expect(reasons).to eq(["do_not_mail", "no_at_address", nil])
       sequence = start(make_sequence(people: [tagged]))
 
@@ -194,7 +192,7 @@ RSpec.describe "a no belongs to the address" do
 
       other = make_person(email: "apart@copperladle.example")
       both = start(make_sequence(people: [other, second]), at: now - 3600)
-      change(other, {"person.email" => "both+x@copperladle.example"})
+      change_person(other, {"person.email" => "both+x@copperladle.example"}, at)
       Records::Delivery.where(sequence_id: both.id, state: "due").update(due_at: now)
       worker(transport: ToldTransport.new(Post::Outcomes::Accepted.new("250"))).dispatch_due(Time.utc(2026, 5, 12, 10))
       expect(both.members_dataset.select_map(:left_reason)).to contain_exactly(nil, "same_address")
@@ -210,15 +208,15 @@ RSpec.describe "a no belongs to the address" do
     let(:refused) { raise_error(Invalid) { |error| expect(error.code).to eq(:says_no) } }
 
     it "on the record: neither a mark nor consent" do
-      change(first, {"person.do_not_mail" => true, "person.consent" => "no"})
+      change_person(first, {"person.do_not_mail" => true, "person.consent" => "no"}, at)
       Work::Happening.call("bounced", at: now, person_id: first.id)
       [{"person.do_not_mail" => false}, {"person.address_failed" => false}, {"person.consent" => "yes"}, {"person.consent" => "unknown"},
-        {"person.city" => "Hull", "person.do_not_mail" => false}].each { |values| expect { change(first, values) }.to refused }
+        {"person.city" => "Hull", "person.do_not_mail" => false}].each { |values| expect { change_person(first, values, at) }.to refused }
       expect(first.refresh).to have_attributes(do_not_mail: true, address_failed: true, consent: "no", city: "York")
     end
 
     it "in bulk, by a step of a plan, by a merge or by a file: those who say no keep it, with its day and reason" do
-      change(first, {"person.consent" => "no", "person.consent_how" => "on the telephone"})
+      change_person(first, {"person.consent" => "no", "person.consent_how" => "on the telephone"}, at)
       before = first.refresh.values.slice(:consent, :consent_on, :consent_how)
       later = moment(now + 9 * 86_400, account: maren)
       yes = Work::Act.new({"kind" => "consent", "consent" => "yes", "how" => "a card"}, later)
@@ -276,83 +274,6 @@ RSpec.describe "a no belongs to the address" do
       expect(Work::SweepNoes.daily(later)).to eq(0)
       Work::TakeUp.new(Records::SetAside.where(kind: "no").first, at).leave
       expect(Records::SetAside.count).to eq(2)
-    end
-  end
-
-  describe "after any acts in any order" do
-    let(:emails) { Array.new(4) { |n| "shared#{n / 3}#{"+#{n}" if n.odd?}@copperladle.example" } }
-    let(:random) { Random.new(RSpec.configuration.seed) }
-
-    def pick(list) = list.sample(random: random)
-
-    def any_act(people)
-      person = pick(people)
-      case random.rand(12)
-      when 0 then change(person, {"person.email" => pick(emails)})
-      when 1 then edit(person, {"person.do_not_mail" => random.rand(2).zero?})
-      when 2 then edit(person, {"person.consent" => pick(%w[yes no unknown])})
-      when 3 then act({"kind" => "consent", "consent" => pick(%w[yes no]), "how" => "told us"}, *people.sample(3, random: random))
-      when 4 then act({"kind" => pick(%w[bin restore])}, person)
-      when 5 then Work::Happening.call(pick(%w[unsubscribed bounced complained]), at: now, person_id: person.id)
-      when 6 then merge(people)
-      when 7 then Work::ChoosePlusTags.call(pick(%w[same different]), moment: at)
-      when 8 then list_or_not
-      when 9 then Work::TakeNoBack.call(person.refresh, "at the fair", moment: at) if person.email && !person.refresh.deleted_at
-      else take_back
-      end
-    end
-
-    # An ordinary edit that would end a no is refused.
-    def edit(person, values)
-      change(person, values)
-    rescue Invalid => error
-      raise unless error.code == :says_no
-    end
-
-    def list_or_not
-      entries = Records::BlockedAddress.all
-      return Work::BlockAddress.take_off(pick(entries), moment: at) if entries.size > 2
-
-      kind, value = pick([["address", pick(emails)], ["domain", "copperladle.example"]])
-      Work::BlockAddress.put(kind: kind, value: value, reason: "asked", moment: at)
-    rescue Sequel::ValidationFailed
-      nil # it is on the list already
-    end
-
-    def merge(people)
-      kept, gone = people.map(&:refresh).reject(&:deleted_at).sample(2, random: random)
-      return unless gone
-
-      Work::MergeRecords.call(kept, gone, {}, versions: [kept.version, gone.version], moment: at)
-    end
-
-    def take_back
-      set = pick(Records::ChangeSet.where(state: "done").all) or return
-      Work::TakeBack.start(set, moment: at)
-    end
-
-    def listed
-      at = Records::SameAddress.column
-      list = Records::BlockedAddress.where(kind: "address").select_map(Records::SameAddress.blocked_column)
-      domains = Records::BlockedAddress.where(kind: "domain").select_map(:value_fold)
-      ->(row) { list.include?(row[at]) || domains.include?(row[:email_fold].split("@").last) }
-    end
-
-    it "marks exactly those at whose address a record says no, or whose address is on the list" do
-      people = Array.new(6) { make_person(email: pick(emails)) }
-      120.times do |n|
-        begin
-          any_act(people)
-        rescue Invalid => error
-          raise unless error.code == :nothing_said
-        end
-        expect([Work::SweepNoes.slipped, Work::SweepNoes.stale]).to eq([[], []]), "after #{n + 1} acts"
-        rows = Records.db[:people].exclude(email_fold: nil).all
-        said = Records::Person.saying_no.select_map(Records::SameAddress.column).to_set
-        wanted = rows.to_h { |row| [row[:id], said.include?(row[Records::SameAddress.column])] }
-        expect(rows.to_h { |row| [row[:id], row[:no_at_address]] }).to eq(wanted), "after #{n + 1} acts"
-        expect(rows.to_h { |row| [row[:id], row[:address_blocked]] }).to eq(rows.to_h { |row| [row[:id], listed.call(row)] })
-      end
     end
   end
 end

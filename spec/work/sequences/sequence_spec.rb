@@ -29,7 +29,7 @@ RSpec.describe "a sequence" do
     sequence = make_sequence(people: [whole, without], letters: [make_letter(body: "Dear {{first name}}")])
     expect(codes(sequence)).to eq(["gaps"])
 
-    Work::ChangePerson.call(without, {"person.first_name" => "Bo"}, version: 1, moment: moment)
+    change_person(without, {"person.first_name" => "Bo"})
     expect(codes(sequence.refresh)).to eq([])
   end
 

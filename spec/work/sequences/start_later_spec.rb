@@ -56,7 +56,7 @@ RSpec.describe Work::StartLater do
     let(:rule) { {kind: "tag", settings: {tag_id: Records::Tag.named("press").id}, live: true, now_too: true} }
 
     def wear(people) =
-      people.each { |one| Work::ChangePerson.call(one, {"person.tags" => ["press"]}, version: one.version, moment: moment) }
+      people.each { |one| change_person(one, {"person.tags" => ["press"]}) }
 
     before { Work::KeepRule.make(sequence, rule, moment: moment) }
 

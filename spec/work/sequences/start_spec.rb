@@ -23,7 +23,7 @@ RSpec.describe "starting with what was seen" do
 
   it "looks again when a record, a letter or a mailbox has changed since" do
     changes = [
-      -> { Work::ChangePerson.call(people.first.refresh, {"person.city" => nil}, version: 1, moment: moment) },
+      -> { change_person(people.first, {"person.city" => nil}, moment) },
       -> { letter.refresh.change!({body: document("About {{phone}}")}, version: letter.version, now: moment.now) },
       -> { Records::Mailbox.where(id: sequence.sender["mailbox_id"]).update(proved_at: nil) }
     ]

@@ -75,7 +75,7 @@ RSpec.describe "when a step goes out" do
     end
 
     def born(day)
-      Work::ChangePerson.call(ana.refresh, {"person.birthday" => day}, version: ana.version, moment: moment(account: make_account))
+      change_person(ana, {"person.birthday" => day}, moment(account: make_account))
       worker(transport: ToldTransport.new).dispatch_due(now)
     end
 
@@ -125,7 +125,7 @@ RSpec.describe "when a step goes out" do
     def waiting = Records::Delivery.where(person_id: ana.id, state: "due").first
 
     def set(**values)
-      Work::ChangePerson.call(ana.refresh, values.transform_keys { |key| "person.#{key}" }, version: ana.version, moment: there)
+      change_person(ana, values.transform_keys { |key| "person.#{key}" }, there)
       worker(transport: ToldTransport.new).dispatch_due(now)
     end
 
