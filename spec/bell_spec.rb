@@ -27,6 +27,19 @@ RSpec.describe Bell do
     expect(Dir.children(@folder)).to eq([])
   end
 
+  it "listens where one of the same number was killed" do
+    bells.first.listen
+    name = Dir.children(@folder).first
+    bells.first.close
+    File.mkfifo(File.join(@folder, name))
+
+    again = bells.first.listen
+    bells.last.ring
+    expect(again.wait_readable(0)).not_to be_nil
+  ensure
+    bells.first.close
+  end
+
   it "takes no more than a pipe holds, and makes nobody wait" do
     pipe = bells.first.listen
     70_000.times { bells.last.ring }

@@ -18,7 +18,8 @@ module NimbleLetter
     def listen
       FileUtils.mkdir_p(@folder)
       @own = "#{Process.pid}-#{object_id}"
-      File.mkfifo(path(@own))
+      # One that was killed may have had the same numbers.
+      File.mkfifo(path(@own)) unless File.pipe?(path(@own))
       @pipe = File.open(path(@own), File::RDWR | File::NONBLOCK)
     end
 
@@ -33,8 +34,8 @@ module NimbleLetter
     end
 
     def close
-      @pipe.close
-      FileUtils.rm_f(path(@own))
+      @pipe&.close
+      FileUtils.rm_f(path(@own)) if @own
     end
 
     private
