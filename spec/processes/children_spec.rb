@@ -48,6 +48,21 @@ RSpec.describe Processes::Children do
     expect(children.pids.keys).to eq(["lookups"])
   end
 
+  it "are others once the code has changed, the web first, also when it cannot begin" do
+    children.start("lookups", port: configuration.lookup_port)
+    # With no database it answers "not just now" for ever.
+    children.start("web")
+    before = children.pids
+    began = []
+    allow(children).to receive(:spawn).and_wrap_original { |spawn, child| began << child.part && spawn.call(child) }
+    allow(children).to receive(:answers?) { pass(described_class::READY_SECONDS + 1) && false }
+    children.renew(%w[web lookups], port: configuration.port)
+
+    expect(began).to eq(%w[web lookups])
+    expect(children.pids.keys).to match_array(before.keys)
+    expect(children.pids.values & before.values).to eq([])
+  end
+
   it "notes who they are while they run" do
     children.start("lookups")
     expect(Processes::OwnProcesses.new(@var).left_behind).to eq("lookups" => children.pids["lookups"])

@@ -56,14 +56,17 @@ module NimbleLetter
         ended.map(&:name)
       end
 
-      # Ends all of some parts and starts them again at once, in the order they are named.
+      # Ends all of some parts and starts them again, in the order they are named. The others wait for the web: somebody looks at the page,
+      # and all at once they would take each other's time.
       # @param parts [Array<String>] as bin/nimble knows them
-      def renew(parts)
+      # @param port [Integer] of the web
+      def renew(parts, port:)
         chosen = @children.values.select { |child| child.pid && parts.include?(child.part) }.sort_by { |child| parts.index(child.part) }
         chosen.each { |child| signal(:TERM, child.pid) }
         chosen.each do |child|
           reap(child.pid)
           spawn(child)
+          let_come(child, port) if child.part == "web"
         end
       end
 
@@ -124,6 +127,21 @@ module NimbleLetter
         rescue SystemCallError
           ended = reaped?(child.pid)
           no_start(child, ended) if ended || @clock.call > deadline
+
+          IO.select(nil, nil, nil, 0.05)
+          retry
+        end
+      end
+
+      # One that does not come is looked after like all others.
+      def let_come(child, port)
+        deadline = @clock.call + READY_SECONDS
+        begin
+          return if answers?(child.part, port)
+
+          raise Errno::EAGAIN
+        rescue SystemCallError
+          return if reaped?(child.pid) || @clock.call > deadline
 
           IO.select(nil, nil, nil, 0.05)
           retry

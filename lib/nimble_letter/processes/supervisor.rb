@@ -104,7 +104,7 @@ module NimbleLetter
       end
 
       def renew(children)
-        children.renew(OF_CODE)
+        children.renew(OF_CODE, port: @configuration.port)
         @say.call("Restarted: #{OF_CODE.join(", ")}")
       end
 
