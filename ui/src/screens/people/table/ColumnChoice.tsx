@@ -63,6 +63,9 @@ export function ColumnChoice({
               </li>
             ))}
           </ol>
+          <button type="button" className="quiet-word !text-xs px-1 mb-2" onClick={() => onView(FIRST_VIEW)}>
+            As it was at first
+          </button>
           <input
             className="text-field mb-1"
             placeholder="Find a field to show"
@@ -70,7 +73,7 @@ export function ColumnChoice({
             value={words}
             onChange={(event) => setWords(event.target.value)}
           />
-          <ul className="max-h-44 overflow-auto">
+          <ul>
             {fields
               .filter((field) => !view.columns.includes(field.key) && field.label.toLowerCase().includes(words.toLowerCase()))
               .map((field) => (
@@ -85,9 +88,6 @@ export function ColumnChoice({
                 </li>
               ))}
           </ul>
-          <button type="button" className="quiet-word mt-2 px-1" onClick={() => onView(FIRST_VIEW)}>
-            As it was at first
-          </button>
         </div>
       )}
     </Popover>
