@@ -29,6 +29,11 @@ RSpec.describe Log do
     expect(said).not_to match(/zoë|zoe|mandel/i)
   end
 
+  it "keeps what an error says before that, apostrophes of its own among it" do
+    said = logged { described_class.error("away", RuntimeError.new("Can't connect to the server's port 4781, said 'zoe'")) }
+    expect(said).to include("Can't connect to the server's port 4781, said …")
+  end
+
   it "is one line, whatever somebody puts into a path" do
     expect(logged { described_class.info("GET /a\r\n2026-01-01 I spec[1] forged 200") }.lines.size).to eq(1)
   end

@@ -18,9 +18,13 @@ module NimbleLetter
     def listen
       FileUtils.mkdir_p(@folder)
       @own = "#{Process.pid}-#{object_id}"
-      # One that was killed may have had the same numbers.
-      File.mkfifo(path(@own)) unless File.pipe?(path(@own))
-      @pipe = File.open(path(@own), File::RDWR | File::NONBLOCK)
+      beside = "#{@folder}-#{@own}"
+      FileUtils.rm_f(beside)
+      File.mkfifo(beside)
+      @pipe = File.open(beside, File::RDWR | File::NONBLOCK)
+      # Seen by others once there is somebody who listens, and in the place of one that was killed and had the same numbers.
+      File.rename(beside, path(@own))
+      @pipe
     end
 
     # What rang until now has been heard.

@@ -7,8 +7,9 @@ module NimbleLetter
   # NIMBLE_LOG=json, by a program. Nothing of anybody is in it: what an error says from its first quotation mark on, and what looks like an
   # address, is left out.
   module Log
-    # To the end, since nobody knows where it ends: databases quote O'Brien as he is, and cut long statements.
-    QUOTED = /["'`“«].*/m
+    # To the end, since nobody knows where it ends: databases quote O'Brien as he is, and cut long statements. The apostrophe of "can't"
+    # begins nothing.
+    QUOTED = /(?:["`“«]|(?<!\p{L})').*/m
     ADDRESS = /[^\s<>@,;:]+@[^\s<>@,;:]+/
     LEFT_OUT = "…"
     MOST_LETTERS = 400
@@ -52,7 +53,7 @@ module NimbleLetter
       def with(**named, &) = SemanticLogger.named_tagged(named, &)
 
       # @param words [String]
-      # @return [String] without what is quoted in it, what stands behind that, and addresses
+      # @return [String] without what is quoted in it, what comes after that, and addresses
       def scrubbed(words) = words.scrub("?").gsub(QUOTED, LEFT_OUT).gsub(ADDRESS, LEFT_OUT)[0, MOST_LETTERS]
 
       private

@@ -54,7 +54,7 @@ module NimbleLetter
           put_aside(Records::SetAside.where(delivery_id: Records::Delivery.where(mine).select(:id)))
       end
 
-      # @param whose [Boolean] whether to say of whom each is
+      # @param whose [Boolean] whether to say whose each is
       def events(rows, whose: false)
         rows = rows.all
         Web::HistoryWords.new(rows, @console.moment).entries.zip(rows).map do |event, row|

@@ -168,7 +168,7 @@ RSpec.describe "a letter that is not taken, or cannot be made" do
       expect(box.refresh.fails_in_row).to eq(0)
     end
 
-    it "starts counting anew when it fails in another way" do
+    it "starts to count again when it fails in another way" do
       busy = Post::Outcomes::Refused.said("451 busy", :end)
       send_with(accepted, away, away, away, away, busy, busy, busy, busy)
 

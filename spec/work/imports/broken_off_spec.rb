@@ -53,7 +53,7 @@ RSpec.describe "a file whose clerk is stopped" do
       expect(Records.db[:import_pieces].count).to eq(0)
     end
 
-    it "begins anew when somebody says anew what the columns are for, also under a clerk who is at it" do
+    it "begins again when somebody says again what the columns are for, also under a clerk who is at it" do
       import = check_of(text)
       clerk_at_it = checking(import)
       2.times { clerk_at_it.call }

@@ -29,23 +29,3 @@ RSpec.describe "colleagues" do
     expect(Records::Session.select_map(:account_id)).to eq([ivo.id])
   end
 end
-
-RSpec.describe Work::KeepClosedDays do
-  let(:admin) { moment(account: make_account(role: "admin")) }
-
-  it "puts off what waits for a closed day, once, and never sooner" do
-    sequence = start(make_sequence(people: Array.new(3) { make_person }))
-    before = Records::Delivery.where(sequence_id: sequence.id).select_hash(:id, :due_at)
-    day = moment.firm.today(before.values.first)
-    2.times { described_class.call([{from: day.iso8601, to: day.iso8601, words: "Stocktaking"}], moment: admin) }
-
-    after = Records::Delivery.where(sequence_id: sequence.id).select_hash(:id, :due_at)
-    expect(after.map { |id, due| [due > before[id], moment.firm.today(due) > day] }.uniq).to eq([[true, true]])
-  end
-
-  it "leaves a day to work on, and knows the order of days" do
-    expect { described_class.call([{from: "2026-06-01", to: "2028-06-01"}], moment: admin) }.to raise_error(Invalid, /Leave days open/)
-    expect { described_class.call([{from: "2026-06-02", to: "2026-06-01"}], moment: admin) }.to raise_error(Invalid, /before the first/)
-    expect { described_class.call([], moment: moment(account: make_account(role: "colleague"))) }.to raise_error(Forbidden)
-  end
-end

@@ -24,7 +24,7 @@ function Changes({ row }: { row: Row }) {
         <span key={change.field} className="mr-3">
           <span className="muted">{change.label}:</span>{' '}
           {change.from ? <s className="muted">{shown(change.from)}</s> : <span className="muted">nothing</span>}{' '}
-          <ArrowRight className="mark" aria-label="becomes" /> {shown(change.to)}
+          <ArrowRight className="mark" role="img" aria-label="becomes" /> {shown(change.to)}
         </span>
       ))}
     </td>

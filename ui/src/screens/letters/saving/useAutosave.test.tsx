@@ -132,6 +132,21 @@ describe('useAutosave', () => {
       expect(result.current.saving.state).toBe('saved')
     })
 
+    it('puts both together for one who has left, too, and shows it to nobody', async () => {
+      const theirs = { ...LETTER, version: 9 }
+      const server = standIn({
+        [PATCH]: ({ body }) => ((body as { version: number }).version === 9 ? saved(10) : OVERTAKEN),
+        'GET /api/letters/3': () => ({ body: theirs }),
+      })
+      const onMerged = vi.fn()
+      const { result, unmount } = page().use(() => useAutosave(LETTERS, LETTER, null, onMerged))
+      act(() => result.current.change({ category: 'Autumn' }))
+      unmount()
+      await pass(1)
+      expect(server.of('PATCH').at(-1)).toEqual({ category: 'Autumn', version: 9 })
+      expect(onMerged).not.toHaveBeenCalled()
+    })
+
     it('asks again for what they wrote when it cannot be had at once', async () => {
       const theirs = { ...LETTER, version: 6, updated_at: '2026-05-12T15:40:30Z' }
       let away = true

@@ -55,7 +55,7 @@ export function useAutosave<D extends object, R extends Version>(
       base.current = theirs
       waiting.current = draft
       keepBackup(kept.kind, id, theirs.version, draft)
-      merged.current?.(theirs, draft)
+      if (!left.current) merged.current?.(theirs, draft)
       return []
     }
     const send = async () => {
@@ -98,7 +98,7 @@ export function useAutosave<D extends object, R extends Version>(
     (draft: D) => {
       waiting.current = { ...waiting.current, ...draft }
       keepBackup(kept.kind, id, version.current, waiting.current)
-      // The same as before where it is: the page is not drawn anew with each letter typed.
+      // The same as before where it is, so that the page is not drawn again with each letter typed.
       setSaving((now) =>
         now.state === 'typing' || (now.state === 'problem' && now.problem.code === OVERTAKEN) ? now : { state: 'typing' },
       )

@@ -121,8 +121,8 @@ export function PlanLine({
                       shut()
                     }}
                   >
-                    {sequence.sender.mailbox_id === box.id && <Check className="mark" aria-label="chosen" />} {box.address}{' '}
-                    {!box.proved && <span className="text-error">not proved</span>}
+                    {sequence.sender.mailbox_id === box.id && <Check className="mark" role="img" aria-label="chosen" />}{' '}
+                    {box.address} {!box.proved && <span className="text-error">not proved</span>}
                   </button>
                 ))}
                 <button
