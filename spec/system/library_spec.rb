@@ -7,7 +7,7 @@ RSpec.describe "the library of letters" do
     signed_in_as "maren"
     visit "/letters"
     fill_in "Find a letter", with: "old fishing nets"
-    expect(page).to have_css("tbody tr", text: "Good to meet you at the open day")
+    expect(page).to have_css("tbody tr", text: "Good to meet you at the trade evening")
     expect(page).to have_no_css("tbody tr", text: "Winter letter")
     fill_in "Find a letter", with: ""
     click_button "Keep Winter letter at hand"
