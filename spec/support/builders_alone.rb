@@ -121,8 +121,8 @@ module Builders
   end
 
   def start(sequence, at: NOW)
-    letters = Work::ReadyCheck.new(sequence, moment(at)).call[:letters]
-    Work::StartSequence.call(sequence, version: sequence.version, letters: letters, moment: moment(at)).refresh
+    said = Work::ReadyCheck.new(sequence, moment(at)).call.slice(:letters, :gaps)
+    Work::StartSequence.call(sequence, version: sequence.version, **said, moment: moment(at)).refresh
   end
 
   # What a colleague changes on a record as it stands.

@@ -94,7 +94,7 @@ module OverTheApi
   def start(sequence)
     ready = ask(:get, "/api/sequences/#{sequence}/ready")
     version = ask(:get, "/api/sequences/#{sequence}")["version"]
-    ask(:post, "/api/sequences/#{sequence}/start", {"version" => version, **ready.slice("letters", "joining", "seen").compact})
+    ask(:post, "/api/sequences/#{sequence}/start", {"version" => version, **ready.slice("letters", "gaps", "joining", "seen").compact})
   end
 
   # As a colleague does under People.

@@ -74,10 +74,11 @@ RSpec.describe "from a shared record to a counted reply" do
     expect(page).to have_text("2 of 2 will get it")
     expect(page).to have_text("1 gap to fill")
 
-    # Not ready: one letter has a gap. Look at the letters and mend it.
+    # One letter has a gap and would wait. Look at the letters and mend it.
     press "s"
     within("dialog") do
       expect(page).to have_text("1 letter of “Story: first word” has a gap")
+      expect(page).to have_button("Start the other 3 letters now")
       click_link "Fill gaps"
     end
     # The gap is open at once; with none left all letters are there.

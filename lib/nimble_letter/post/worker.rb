@@ -52,6 +52,7 @@ module NimbleLetter
       def dispatch_due(now, upto: now)
         at = moment(now)
         Work::StartLater.round(at)
+        Work::FilledGaps.round(at)
         Work::ReckonAnew.round(at)
         Work::AskLeaving.round(at)
         Work::ApplyPlan.round(at)

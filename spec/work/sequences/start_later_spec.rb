@@ -4,8 +4,8 @@ RSpec.describe Work::StartLater do
   let(:sequence) { make_sequence(people: [make_person, make_person]) }
   let(:later) { now + 3 * 86_400 }
 
-  def plan(at: later, letters: 4) =
-    described_class.plan(sequence, at: at.iso8601, version: sequence.refresh.version, letters: letters, moment: moment)
+  def plan(at: later, letters: 4, **more) =
+    described_class.plan(sequence, at: at.iso8601, version: sequence.refresh.version, letters: letters, moment: moment, **more)
 
   it "starts at its time, with the letters of that time, and only once" do
     plan
@@ -35,6 +35,14 @@ RSpec.describe Work::StartLater do
     expect(described_class.round(moment(later))).to eq(0)
     expect(sequence.refresh).to have_attributes(state: "draft", start_at: nil, start_refused: /2 letters of “A word” have a gap/)
     expect(described_class.round(moment(later + 60))).to eq(0)
+  end
+
+  it "starts with the gaps that were read back, and not with far more" do
+    sequence.steps.first.letter.update(body: document("How is {{city}}?"))
+    Records::Person.first.update(city: nil)
+    expect { plan }.to raise_error(Conflict) { |error| expect(error.data).to include(gaps: 1) }
+    plan(gaps: 1)
+    expect(described_class.round(moment(later))).to eq(1)
   end
 
   it "does not start as far more letters than were read back" do

@@ -175,13 +175,14 @@ module NimbleLetter
       # @return [false]
       def missing(row, letter, load)
         words = letter.gaps.map { |key| Records::FieldCatalogue.current[key].label.downcase }
-        aside(row, words.empty? ? "There is no address any more." : "Nothing to put in for: #{words.join(", ")}.", load)
+        problem = words.empty? ? "There is no address any more." : "Nothing to put in for: #{words.join(", ")}."
+        aside(row, problem, load, lacks: letter.gaps)
         false
       end
 
       # @return [nil]
-      def aside(row, problem, load)
-        Work::LetterAside.call(row, problem, at: load.departure(row), held: @claims.mine(row, "claimed"))
+      def aside(row, problem, load, lacks: [])
+        Work::LetterAside.call(row, problem, at: load.departure(row), lacks: lacks, held: @claims.mine(row, "claimed"))
         nil
       end
     end

@@ -23,6 +23,9 @@ module NimbleLetter
       dataset_module do
         def still_due = where(state: STILL_DUE)
 
+        # Failed, and shown to somebody who may have them tried again.
+        def set_aside = where(:state => "failed", Sequel[:deliveries][:id] => SetAside.where(kind: "letter").select(:delivery_id))
+
         # Those of which any of some kinds has been heard.
         def heard(*kinds) = where((Sequel[:deliveries][:heard].sql_number & Core::Results::Heard.bits(*kinds)) > 0)
 

@@ -12,6 +12,9 @@ module NimbleLetter
       dataset_module do
         def newest_first = order(Sequel.desc(:last_at), Sequel.desc(:id))
 
+        # Letters that wait for a gap to be filled.
+        def with_gap = where(kind: "letter").exclude(lacks: nil)
+
         # What nobody has asked to be tried again.
         def resting = where(again: false)
 

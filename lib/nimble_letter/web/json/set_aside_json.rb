@@ -46,7 +46,8 @@ module NimbleLetter
           about: about(thing),
           person: person && {id: person.id, name: person.name},
           letter: delivery&.letter&.name,
-          sequence: delivery && {id: delivery.sequence_id, name: delivery.sequence.name}
+          sequence: delivery && {id: delivery.sequence_id, name: delivery.sequence.name},
+          gap: thing.lacks && {step_id: delivery.step_id, field: thing.lacks.split(",").first}
         }
       end
       private_class_method :row

@@ -34,12 +34,13 @@ module NimbleLetter
       end
 
       # @param letters [Integer] the number that was read back
+      # @param gaps [Integer] of these, letters that were said to wait until their gap is filled
       # @return [Integer] people who joined
       # @raise [Invalid, Conflict, Forbidden]
-      def call(letters:)
+      def call(letters:, gaps: 0)
         Records.db.transaction do
           @sequence.lock!
-          check(letters)
+          check(letters, gaps)
           @moment.fresh! if letters > Moment::MANY
           @moment.note("people_joined", about: "“#{@sequence.name}”, #{letters} letters", data: {sequence_id: @sequence.id})
           Enrol.new(@sequence, @outlook, @moment, rows: rows, keep_status: @again == "keep").call
@@ -49,29 +50,19 @@ module NimbleLetter
 
       private
 
-      def check(letters)
+      def check(letters, gaps)
         now = preview
-        unless now[:letters] == letters
-          raise Conflict.new(
-            "It is #{now[:letters]} letters now, not #{letters}.",
-            code: :numbers_moved,
-            hint: "Read the new numbers, then add them.",
-            data: {
-              letters: now[:letters]
-            }
-          )
-        end
+        moved("#{now[:letters]} letters", letters, now) unless now[:letters] == letters
+        moved("#{now[:gaps]} letters with a gap", gaps, now) unless now[:gaps] == gaps
         raise Invalid.new("Nobody would join.", at: "audience") if rows.empty?
         if now[:without_mailbox].positive?
           raise Invalid.new("#{now[:without_mailbox]} would have no mailbox to come from.", code: :not_ready)
         end
-        if now[:gaps].positive?
-          raise Invalid.new(
-            "#{now[:gaps]} of their letters have a gap.",
-            code: :not_ready,
-            hint: "Fill the gaps in the records, or leave these people out."
-          )
-        end
+      end
+
+      def moved(now, read_back, preview)
+        raise Conflict.new("It is #{now} now, not #{read_back}.", code: :numbers_moved, hint: "Read the new numbers, then add them.",
+          data: preview.slice(:letters, :gaps))
       end
 
       # Those who would join as things stand.

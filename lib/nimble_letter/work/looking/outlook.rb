@@ -79,11 +79,12 @@ module NimbleLetter
       # @return [Array<Prospect>] those who may come to a step
       def reaching(step) = rows.select { |row| row.reaches?(step) }
 
+      # @param gaps [Integer] letters with a gap that were found
       # @return [String] see Seen
-      def digest = Seen.new(@sequence, ids).digest
+      def digest(gaps) = Seen.new(@sequence, ids).digest(gaps)
 
       # @return [Hash{Records::Step=>Integer}] letters with a gap
-      def gaps_by_step = @sequence.letter_steps.to_h { |step| [step, gaps(step).size] }
+      def gaps_by_step = @gaps_by_step ||= @sequence.letter_steps.to_h { |step| [step, gaps(step).size] }
 
       private
 

@@ -68,7 +68,12 @@ module NimbleLetter
 
       def marks = @marks ||= StackMarks.of(@step, to_go, @moment) { |some| merging(some) }
 
-      def to_go = entries.select { |entry| STILL_TO_GO.include?(entry.state) }
+      def to_go = entries.select { |entry| to_go?(entry) }
+
+      # One that waits for its gap is meant to go, whatever became of it so far.
+      def to_go?(entry) = STILL_TO_GO.include?(entry.state) || (entry.state == "failed" && waiting.include?(entry.member.id))
+
+      def waiting = @waiting ||= Records::Delivery.where(step_id: @step.id).set_aside.select_map(:member_id).to_set
 
       def personal = @personal ||= Records::PersonalLine.of_step(@step.id)
 
@@ -102,7 +107,7 @@ module NimbleLetter
       def merged(page)
         return marks.merged if marks.merged
 
-        letters, @unanswered = merging(page.select { |entry| STILL_TO_GO.include?(entry.state) })
+        letters, @unanswered = merging(page.select { |entry| to_go?(entry) })
         letters
       end
 

@@ -9,9 +9,10 @@ module NimbleLetter
       # @param delivery [Records::Delivery]
       # @param problem [Exception, String] why
       # @param at [Time] when it would have gone
+      # @param lacks [Array<String>] keys of the fields it has a gap for; filled in, it is tried again, see FilledGaps
       # @param held [Sequel::Dataset] the same delivery, as long as it is the caller's
       # @return [Boolean] false when it was the caller's no longer, and nothing was done
-      def self.call(delivery, problem, at:, held: Records::Delivery.where(id: delivery.id))
+      def self.call(delivery, problem, at:, lacks: [], held: Records::Delivery.where(id: delivery.id))
         Records.db.transaction do
           member = Records::Member.dataset.for_update.first(id: delivery.member_id)
           reason = problem.is_a?(Exception) ? "It could not be made: #{problem.message}" : problem
@@ -23,7 +24,7 @@ module NimbleLetter
           if moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
             Passing.without(member, moment)
           else
-            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id)
+            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: lacks.any? ? lacks.join(",")[0, 500] : nil)
           end
           true
         end

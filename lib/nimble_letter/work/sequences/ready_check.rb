@@ -14,12 +14,15 @@ module NimbleLetter
         @sequence, @moment = sequence, moment
       end
 
-      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; joining: people who join
-      #   at once by its rules), and seen: a digest of what was looked at
+      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; gaps: letters of these that
+      #   wait until it is filled; joining: people who join at once by its rules), and seen: a digest of what was looked at
       def call
         found = remarks
-        {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest}
+        {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest(gaps)}
       end
+
+      # @return [Integer] letters with a gap
+      def gaps = outlook ? outlook.gaps_by_step.values.sum : 0
 
       # @param gaps [Boolean] whether the letters are looked at as well, by far the dearest part
       # @return [Array<Remark>]
@@ -113,12 +116,14 @@ module NimbleLetter
             .map { |box| block("mailbox_not_proved", "#{box.address} is not proved yet. Enter its code under Settings.") }
       end
 
+      # One gap never stops the rest; where every letter has one, there is no rest.
       def gap_remarks
         outlook.gaps_by_step.filter_map do |step, count|
           next if count.zero?
 
           letters = (count == 1) ? "1 letter of “#{step.letter.name}” has" : "#{count} letters of “#{step.letter.name}” have"
-          block("gaps", "#{letters} a gap. Fill it, or give the field a fallback.", step, count)
+          words = "#{letters} a gap. Fill it, or give the field a fallback."
+          Remark.new(code: "gaps", words: words, blocking: count == outlook.reaching(step).size, step_id: step.id, count: count)
         end
       end
 
@@ -164,9 +169,9 @@ module NimbleLetter
       end
 
       def numbers
-        return {people: 0, letters: 0, joining: 0, mailboxes: []} unless outlook
+        return {people: 0, letters: 0, gaps: 0, joining: 0, mailboxes: []} unless outlook
 
-        {people: outlook.ids.size, letters: outlook.letters, joining: joining.size, first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, joining: joining.size, first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 

@@ -18,8 +18,9 @@ module NimbleLetter
         @sequence, @ids = sequence, ids
       end
 
+      # @param found [Integer] what looking came to: who says another number has not looked
       # @return [String]
-      def digest = Digest::SHA256.hexdigest(JSON.generate([@sequence.id, @sequence.version, @ids, firm, letters, records]))
+      def digest(found) = Digest::SHA256.hexdigest(JSON.generate([@sequence.id, @sequence.version, @ids, firm, letters, records, found]))
 
       private
 

@@ -5,7 +5,7 @@ module NimbleLetter
     # Starts a draft at a time that somebody chose after its numbers were read back. It is looked at once more then: what is not ready,
     # or would be far more letters or people than were read back, does not start, and says why. Changing the plan takes the time off.
     module StartLater
-      NOTHING = {start_at: nil, start_by_id: nil, start_letters: nil, start_joining: nil}.freeze
+      NOTHING = {start_at: nil, start_by_id: nil, start_letters: nil, start_gaps: nil, start_joining: nil}.freeze
       # So many more letters, or people who join at once, than were read back are what nobody saw coming: a tenth, and some.
       MORE_SHARE = 0.1
       MORE = 20
@@ -14,12 +14,13 @@ module NimbleLetter
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back
       # @raise [Invalid, Conflict, Forbidden]
+      # @param gaps [Integer] as of StartSequence
       # @param joining [Integer, nil] as of StartSequence
-      def self.plan(sequence, at:, version:, letters:, moment:, joining: nil)
+      def self.plan(sequence, at:, version:, letters:, moment:, gaps: 0, joining: nil)
         time = PlanSequence.time(at)
         raise Invalid.new("This time is past.", at: "at", hint: "Start it now, or choose a later one.") if time <= moment.now
 
-        start = StartSequence.new(sequence, version, letters, moment, joining: joining)
+        start = StartSequence.new(sequence, version, letters, moment, gaps: gaps, joining: joining)
         start.look_at
         Records.db.transaction do
           sequence.lock!
@@ -27,7 +28,7 @@ module NimbleLetter
 
           moment.fresh! if start.many?
           sequence.update(start_at: time, start_by_id: moment.account&.id, start_letters: letters,
-            start_joining: start.joining, start_refused: nil, version: sequence.version + 1, updated_at: moment.now)
+            start_gaps: gaps, start_joining: start.joining, start_refused: nil, version: sequence.version + 1, updated_at: moment.now)
         end
         sequence
       end
@@ -56,10 +57,11 @@ module NimbleLetter
 
       def self.start(sequence, moment)
         by = Moment.new(now: moment.now, account: Records::Account[sequence.start_by_id], firm: moment.firm, lookups: moment.lookups)
-        letters, joining = ReadyCheck.new(sequence, by).call.values_at(:letters, :joining)
+        letters, gaps, joining = ReadyCheck.new(sequence, by).call.values_at(:letters, :gaps, :joining)
         as_seen(letters, sequence.start_letters, "letters")
+        as_seen(gaps, sequence.start_gaps || 0, "letters with a gap")
         as_seen(joining, sequence.start_joining || 0, "people who join at once")
-        StartSequence.call(sequence, version: sequence.version, letters: letters, moment: by)
+        StartSequence.call(sequence, version: sequence.version, letters: letters, gaps: gaps, moment: by)
       rescue *Records::Patience::AWAY
         raise
       rescue *PutAside::OF_ONE_THING => error

@@ -9,14 +9,15 @@ module NimbleLetter
       # @param version [Integer] as the person saw it
       # @param letters [Integer] the number that was read back to them
       # @param joining [Integer, nil] people who were said to join at once by its rules; nil: it was not said
+      # @param gaps [Integer] letters that were said to wait until their gap is filled, see FilledGaps; the others go
       # @param seen [String, nil] the digest that came with it, see ReadyCheck; what is still as it was then is not looked at again
       # @raise [Invalid] when something is missing; [Conflict] when the numbers moved meanwhile; [Forbidden] when so many
       #   letters ask for the password again
-      def self.call(sequence, version:, letters:, moment:, joining: nil, seen: nil) =
-        new(sequence, version, letters, moment, joining: joining, seen: seen).call
+      def self.call(sequence, version:, letters:, moment:, gaps: 0, joining: nil, seen: nil) =
+        new(sequence, version, letters, moment, gaps: gaps, joining: joining, seen: seen).call
 
-      def initialize(sequence, version, letters, moment, joining: nil, seen: nil)
-        @sequence, @version, @letters, @moment, @joining, @seen = sequence, version, letters, moment, joining, seen
+      def initialize(sequence, version, letters, moment, gaps: 0, joining: nil, seen: nil)
+        @sequence, @version, @letters, @moment, @gaps, @joining, @seen = sequence, version, letters, moment, gaps, joining, seen
       end
 
       # Letters are looked at before anything is locked, and once more only when something has changed since.
@@ -70,8 +71,13 @@ module NimbleLetter
 
       def look
         ready = ReadyCheck.new(@sequence, @moment)
+        found(ready)
+        @seen = ready.outlook.digest(@gaps)
+      end
+
+      def found(ready)
         missing(ready.remarks)
-        @seen = ready.outlook.digest
+        moved("#{ready.gaps} letters with a gap", @gaps, ready) unless ready.gaps == @gaps
       end
 
       def missing(remarks)
@@ -84,15 +90,15 @@ module NimbleLetter
       def check
         @ready = ReadyCheck.new(@sequence, @moment)
         missing(@ready.remarks(gaps: false))
-        missing(@ready.remarks) unless @ready.outlook.digest == @seen
+        found(@ready) unless @ready.outlook.digest(@gaps) == @seen
         @outlook = @ready.outlook
-        moved("#{@outlook.letters} letters", @letters) unless @outlook.letters == @letters
-        moved("#{joining} people who join at once", @joining) unless [nil, joining].include?(@joining)
+        moved("#{@outlook.letters} letters", @letters, @ready) unless @outlook.letters == @letters
+        moved("#{joining} people who join at once", @joining, @ready) unless [nil, joining].include?(@joining)
       end
 
-      def moved(now, read_back)
+      def moved(now, read_back, ready)
         raise Conflict.new("It is #{now} now, not #{read_back}.", code: :numbers_moved, hint: "Read the new numbers, then start.",
-          data: {letters: @outlook.letters, joining: joining})
+          data: {letters: ready.outlook.letters, gaps: ready.gaps, joining: ready.joining.size})
       end
     end
   end

@@ -63,7 +63,8 @@ module NimbleLetter
 
       def refuse_if_out!
         member = member() or return
-        out = Records::Delivery.where(step_id: @step.id, member_id: member.id).exclude(state: Records::Delivery::CALLED_BACK).any?
+        theirs = Records::Delivery.where(step_id: @step.id, member_id: member.id)
+        out = theirs.exclude(state: Records::Delivery::CALLED_BACK).exclude(id: theirs.set_aside.select(:id)).any?
         raise Invalid.new("This letter is out already.", code: :already_out) if out
       end
     end

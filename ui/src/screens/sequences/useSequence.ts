@@ -32,11 +32,11 @@ export function useSequence(id: number) {
   const start = useInTurn(
     key,
     query.data,
-    ({ letters, joining, seen, at }: ReadBack & { at?: string }, version) =>
+    ({ letters, gaps, joining, seen, at }: ReadBack & { at?: string }, version) =>
       ask(
         api.POST('/api/sequences/{id}/start', {
           params: { path: { id } },
-          body: { letters, joining, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
+          body: { letters, gaps, joining, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
         }),
       ),
     { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
@@ -56,4 +56,4 @@ export function useSequence(id: number) {
 }
 
 /** The numbers that were read back before the start, and the digest that came with them. */
-export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'joining' | 'seen'>
+export type ReadBack = Pick<Shape<'Ready'>, 'letters' | 'gaps' | 'joining' | 'seen'>

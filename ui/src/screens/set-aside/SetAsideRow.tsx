@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { moment, plural } from '../../app/format'
 import { ErrorNote, Loading } from '../../parts/States'
+import { MendGap } from '../stack/MendGap'
 import { canBeLeft, kindWords } from './kinds'
 
 /** What it is, as far as it can be shown, and what went wrong for whoever mends the cause. */
@@ -43,8 +44,13 @@ export function SetAsideRow({
   onLeave: () => void
 }) {
   const [open, setOpen] = useState(false)
+  const [filling, setFilling] = useState(false)
+  const { gap, person } = thing
   return (
     <div className="border-b border-base-300/60 py-2 px-1">
+      {filling && gap && person && (
+        <MendGap stepId={gap.step_id} personId={person.id} field={gap.field} onClose={() => setFilling(false)} />
+      )}
       <div className="flex items-baseline gap-3">
         <span className="w-52 shrink-0 truncate">
           {thing.person ? (
@@ -73,6 +79,11 @@ export function SetAsideRow({
         <button type="button" className="btn btn-xs btn-plain" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Shut' : 'Look'}
         </button>
+        {gap && person && (
+          <button type="button" className="btn btn-xs btn-primary" onClick={() => setFilling(true)}>
+            Fill
+          </button>
+        )}
         {thing.again ? (
           <span className="muted text-xs">is tried again…</span>
         ) : (

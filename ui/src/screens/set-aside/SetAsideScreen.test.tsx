@@ -21,6 +21,7 @@ function screen(things: object[]) {
   const server = standIn({
     'GET /api/set-aside': () => ({ body: { things, total: things.length } }),
     'GET /api/set-aside/9': () => ({ body: { id: 9, reason: 'x', detail: 'KeyError: x', source: 'From: <<<>>>,,;' } }),
+    'PUT /api/steps/7/stack/1/fills': () => ({ body: {} }),
     'POST /api/set-aside/again': () => ({ body: { taken: 1 } }),
     'POST /api/set-aside/leave': () => ({ body: { taken: 2 } }),
   })
@@ -49,6 +50,16 @@ describe('SetAsideScreen', () => {
     await userEvent.click(within(getByRole('dialog')).getByRole('button', { name: 'Go on without' }))
 
     expect(server.of('POST')).toEqual([{ ids: [1, 2] }])
+  })
+
+  it('has a gap filled where it is shown, for this letter only', async () => {
+    const gap = { step_id: 7, field: 'person.city' }
+    const { server, findByRole } = screen([{ ...letter(1, 'Ana Lark'), reason: 'Nothing to put in for: city.', gap }])
+    await userEvent.click(await findByRole('button', { name: 'Fill' }))
+    await userEvent.type(await findByRole('textbox', { name: /person.city/ }), 'Whitby')
+    await userEvent.click(await findByRole('button', { name: 'Only in this letter' }))
+
+    expect(server.of('PUT')).toEqual([{ field: 'person.city', value: 'Whitby' }])
   })
 
   it('shows how a piece of mail begins, and what went wrong', async () => {

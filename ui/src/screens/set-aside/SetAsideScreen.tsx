@@ -35,6 +35,8 @@ function LeaveQuestion({ things, onLeave, onClose }: { things: Thing[]; onLeave:
   )
 }
 
+const LOOKS_MS = 3000
+
 /** What could not be worked on, with its reasons: looked at, tried again, or left. It stops nothing else. */
 export function SetAsideScreen() {
   const { firm } = useSession()
@@ -45,6 +47,8 @@ export function SetAsideScreen() {
     queryFn: ({ pageParam }) => ask(api.GET('/api/set-aside', { params: { query: { cursor: pageParam } } })),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next_cursor ?? undefined,
+    // A letter whose gap has been filled goes by itself.
+    refetchInterval: ({ state }) => state.data?.pages.some((page) => page.things.some((thing) => thing.gap)) && LOOKS_MS,
   })
   const move = useMutation({
     mutationFn: ({ things, to }: { things: Thing[]; to: Move }) => {
@@ -62,7 +66,7 @@ export function SetAsideScreen() {
       <Header title="Set aside" aside={<span className="muted">{total > 0 && plural(total, 'thing')}</span>} />
       <p className="muted mb-5 max-w-2xl">
         These could not be worked on. Nothing else waits for them. A letter keeps its person where they are until it goes, or
-        until you go on without it.
+        until you go on without it. One with a gap goes by itself as soon as the gap is filled.
       </p>
       {move.error && <ErrorNote error={move.error} />}
       {things.length === 0 && <Empty>Nothing is set aside.</Empty>}

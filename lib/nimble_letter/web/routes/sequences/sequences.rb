@@ -44,7 +44,7 @@ module NimbleLetter
 
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            read_back = {version: input[:version], letters: input[:letters], joining: input[:joining], moment: moment}
+            read_back = {version: input[:version], letters: input[:letters], gaps: input.fetch(:gaps, 0), joining: input[:joining], moment: moment}
             if input[:at] then Work::StartLater.plan(sequence, at: input[:at], **read_back)
             else Work::StartSequence.call(sequence, seen: input[:seen], **read_back)
             end
@@ -66,7 +66,7 @@ module NimbleLetter
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             joining = Work::AddPeople.new(sequence, input[:audience], moment, again: input.fetch(:again, "leave_out"))
             preview = joining.preview
-            joined = input[:letters] && joining.call(letters: input[:letters])
+            joined = input[:letters] && joining.call(letters: input[:letters], gaps: input.fetch(:gaps, 0))
             json({**preview, joined: joined}.compact)
           end
         end

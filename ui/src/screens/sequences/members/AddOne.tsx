@@ -107,8 +107,8 @@ function Letters({
       ask(api.GET('/api/sequences/{id}/way/{person_id}', { params: { path: { id: sequence.id, person_id: person.id } } })),
   })
   const add = useMutation({
-    mutationFn: (letters: number) =>
-      ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters } })),
+    mutationFn: ({ letters, gaps }: Shape<'Joining'>) =>
+      ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters, gaps } })),
     onSuccess: () => {
       stale(client, 'joined')
       client.invalidateQueries({ queryKey: ['person', person.id] })
@@ -166,6 +166,7 @@ function Letters({
           </li>
         ))}
       </ol>
+      {account && account.gaps > 0 && <p className="mt-2">A letter with a gap waits, shown under Today, until it is filled.</p>}
       {stops.length > 0 && <p className="muted text-xs mt-2">By their clock, if they do nothing.</p>}
       <div className="flex gap-2 mt-4">
         <button type="button" className="btn btn-sm btn-plain" onClick={onBack}>
@@ -178,8 +179,8 @@ function Letters({
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={!account || account.letters === 0 || account.gaps > 0 || add.isPending}
-          onClick={() => account && add.mutate(account.letters)}
+          disabled={!account || account.letters === 0 || add.isPending}
+          onClick={() => account && add.mutate(account)}
         >
           Add them{account && account.letters > 0 && `: ${plural(account.letters, 'letter')}`}
         </button>

@@ -32,8 +32,8 @@ export function AddPeople({
     placeholderData: keepPreviousData,
   })
   const add = useMutation({
-    mutationFn: (letters: number) =>
-      ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters } })),
+    mutationFn: ({ letters, gaps }: Shape<'Joining'>) =>
+      ask(api.POST('/api/sequences/{id}/join', { params: { path }, body: { audience, again, letters, gaps } })),
     onSuccess: () => {
       stale(client, 'joined')
       onClose()
@@ -104,7 +104,10 @@ export function AddPeople({
             </fieldset>
           )}
           {numbers.gaps > 0 && (
-            <p className="text-error mt-1">{plural(numbers.gaps, 'letter')} would have a gap. Fill them in the records first.</p>
+            <p className="text-error mt-1">
+              {plural(numbers.gaps, 'letter has', 'letters have')} a gap and {numbers.gaps === 1 ? 'waits' : 'wait'} until it is
+              filled; the others go.
+            </p>
           )}
         </div>
       )}
@@ -115,8 +118,8 @@ export function AddPeople({
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={!numbers || numbers.letters === 0 || numbers.gaps > 0 || add.isPending}
-          onClick={() => numbers && add.mutate(numbers.letters)}
+          disabled={!numbers || numbers.letters === 0 || add.isPending}
+          onClick={() => numbers && add.mutate(numbers)}
         >
           Add them: {plural(numbers?.letters ?? 0, 'letter')}
         </button>

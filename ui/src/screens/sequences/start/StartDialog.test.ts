@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Shape } from '../../../api/client'
-import { beside, nextWorkday, whoLeaves } from './StartDialog'
+import { beside, nextWorkday, startWords, whoLeaves } from './StartDialog'
 
 describe('what a plan does when somebody answers', () => {
   it('says that an answer ends it, where it does', () => {
@@ -9,6 +9,14 @@ describe('what a plan does when somebody answers', () => {
 
   it('says that it goes on, where it does', () => {
     expect(whoLeaves(['converted'])).toMatch(/^Whoever replies goes on getting the letters after it: .* gets nothing more\.$/)
+  })
+})
+
+describe('the button that starts it', () => {
+  it('counts the letters that go, not those that wait for their gap', () => {
+    expect(startWords({ letters: 30, gaps: 0 })).toBe('Start 30 letters now')
+    expect(startWords({ letters: 30, gaps: 29 })).toBe('Start the other 1 letter now')
+    expect(startWords({ letters: 0, gaps: 0 })).toBe('Start it now')
   })
 })
 

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { instant } from '../../../app/dates'
-import { moment, plural, timeOfDay } from '../../../app/format'
+import { moment, number, plural, timeOfDay } from '../../../app/format'
 import { useSession } from '../../../app/session'
 import { useNow } from '../../../app/usePost'
 import { DateInput } from '../../../parts/DateInput'
@@ -48,6 +48,12 @@ export function beside(steps: Shape<'Step'>[]): string[] {
         .join('; ')}.`,
     look.length > 0 && `${look.map((step) => `“${step.headline}”`).join(', ')}: each waits until somebody has looked at it.`,
   ].filter((words) => words !== false)
+}
+
+/** What the button says that starts it. */
+export function startWords({ letters, gaps }: { letters: number; gaps: number }): string {
+  if (letters === 0) return 'Start it now'
+  return gaps > 0 ? `Start the other ${plural(letters - gaps, 'letter')} now` : `Start ${plural(letters, 'letter')} now`
 }
 
 const DAY_MS = 86_400_000
@@ -195,8 +201,19 @@ export function StartDialog({
             <p key={`${remark.code}${remark.step_id}`} className="font-sans text-sm bg-[var(--gap)] px-3 py-2 mb-3">
               {remark.words}
               <NeverReached sequenceId={sequence.id} remark={remark} />
+              {remark.code === 'gaps' && (
+                <Link to={`/stack/${remark.step_id}?gaps`} className="text-primary font-semibold whitespace-nowrap ml-2">
+                  Fill gaps
+                </Link>
+              )}
             </p>
           ))}
+          {data.gaps > 0 && (
+            <p className="font-sans text-sm mb-3">
+              {data.gaps === 1 ? 'It waits' : 'They wait'} until somebody fills {data.gaps === 1 ? 'it' : 'them'}, shown under
+              Today; the other {number(data.letters - data.gaps)} go.
+            </p>
+          )}
           <ul className="font-sans text-sm mb-3">
             {data.mailboxes.map((box) => (
               <li key={box.address} className="flex justify-between border-b border-base-300/60 py-1">
@@ -240,7 +257,7 @@ export function StartDialog({
               disabled={start.isPending}
               onClick={() => start.mutate(data)}
             >
-              {data.letters > 0 ? `Start ${plural(data.letters, 'letter')} now` : 'Start it now'}
+              {startWords(data)}
             </button>
           </>
         )}

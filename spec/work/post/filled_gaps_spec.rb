@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+RSpec.describe Work::FilledGaps do
+  let(:accepted) { ToldTransport.new(Post::Outcomes::Accepted.new("250 ok")) }
+  let!(:whole) { make_person(city: "York") }
+  let!(:lacking) { make_person(city: nil) }
+  let(:letter) { make_letter(body: "How is {{city}}?") }
+  let(:sequence) { start(make_sequence(people: [whole, lacking], letters: [letter, make_letter(name: "Later")]), at: now - 3600) }
+
+  def round(at = now + 86_400) = worker(transport: accepted).dispatch_due(at)
+
+  def letter_of(person) = Records::Delivery.order(:id).first(sequence_id: sequence.id, person_id: person.id)
+
+  def received = accepted.delivered.map { |one| Mail.new(one[:raw]) }.map { |mail| mail.to.first }
+
+  before do
+    sequence
+    round
+  end
+
+  it "leaves who has a gap waiting as a member, shown with what is missing, while the others get their letter" do
+    expect(received).to eq([whole.email])
+    expect(letter_of(lacking)).to have_attributes(state: "failed", reason: "Nothing to put in for: city.")
+    expect(Records::Member.first(sequence_id: sequence.id, person_id: lacking.id).state).to eq("active")
+    expect(Records::SetAside.all).to match([have_attributes(kind: "letter", lacks: "person.city", delivery_id: letter_of(lacking).id)])
+    expect(figures(sequence)).to include("planned" => 4, "sent" => 1, "failed" => 1)
+  end
+
+  it "leaves it as long as nothing is filled in" do
+    change_person(lacking, {"person.first_name" => "Bo"})
+    round
+    expect(received).to eq([whole.email])
+    expect(Records::SetAside.first.tries).to eq(1)
+  end
+
+  it "has it go once the record says it" do
+    change_person(lacking, {"person.city" => "Whitby"})
+    round(now + 2 * 86_400)
+    expect(received.first(2)).to eq([whole.email, lacking.email])
+    expect(letter_of(lacking).state).to eq("sent")
+    expect(Records::SetAside.count).to eq(0)
+  end
+
+  it "has it go once it is filled for this letter only" do
+    Work::WriteIntoLetter.new(sequence.steps.first, lacking, moment).fill("person.city", "Whitby")
+    expect(Work::StackList.new(sequence.steps.first, moment).call).to include(with_gaps: 0)
+    round(now + 2 * 86_400)
+    expect(received).to include(lacking.email)
+    expect(lacking.refresh.city).to be_nil
+  end
+
+  it "lists it in the stack with its gap until then" do
+    list = Work::StackList.new(sequence.steps.first, moment).call(only: "gaps")
+    expect(list).to include(with_gaps: 1, rows: [include(person_id: lacking.id, gaps: [{field: "person.city", label: "City"}])])
+  end
+
+  it "waits for nobody who has left" do
+    Work::Leaving.call(Records::Member.first(sequence_id: sequence.id, person_id: lacking.id), "taken_out", at: now)
+    change_person(lacking, {"person.city" => "Whitby"})
+    round
+    expect(received).to eq([whole.email])
+    expect(Records::SetAside.count).to eq(0)
+  end
+
+  it "has a letter about a deal go once its person has one" do
+    Records::Deal.create(person_id: whole.id, name: "Counter", stage: "talking", created_at: now)
+    about = make_letter(name: "About a deal", body: "About {{deal name}}.", about: "deal")
+    other = start(make_sequence(people: [whole, lacking], letters: [about]), at: now - 3600)
+    round
+    expect(received.last).to eq(whole.email)
+    Records::Deal.create(person_id: lacking.id, name: "Ceiling", stage: "talking", created_at: now)
+    round(now + 2 * 86_400)
+    expect(states(other)).to eq("sent" => 2)
+  end
+end
