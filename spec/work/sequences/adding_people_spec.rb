@@ -43,4 +43,14 @@ RSpec.describe "adding people to a sequence that runs" do
     sequence.update(state: "ended")
     expect { joining }.to raise_error(Invalid)
   end
+
+  it "names how many would wait with a gap, and adds them only with that number" do
+    sequence
+    Records::Letter.each { |letter| letter.update(body: document("How is {{city}}?")) }
+    Records::FrozenPlan.where(sequence_id: sequence.id).update(letters: nil)
+    fresh.update(city: nil)
+    expect(joining.preview).to include(letters: 2, gaps: 2)
+    expect { joining.call(letters: 2) }.to raise_error(Conflict, /2 with a gap now, not 0/)
+    expect(joining.call(letters: 2, gaps: 2)).to eq(1)
+  end
 end

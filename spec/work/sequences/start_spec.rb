@@ -23,15 +23,15 @@ RSpec.describe "starting with what was seen" do
 
   it "looks again when a record, a letter or a mailbox has changed since" do
     changes = [
-      -> { change_person(people.first, {"person.city" => nil}, moment) },
-      -> { letter.refresh.change!({body: document("About {{phone}}")}, version: letter.version, now: moment.now) },
-      -> { Records::Mailbox.where(id: sequence.sender["mailbox_id"]).update(proved_at: nil) }
+      [-> { change_person(people.first, {"person.city" => nil}, moment) }, Conflict, /1 with a gap now, not 0/],
+      [-> { letter.refresh.change!({body: document("About {{phone}}")}, version: letter.version, now: moment.now) }, Invalid, /missing/],
+      [-> { Records::Mailbox.where(id: sequence.sender["mailbox_id"]).update(proved_at: nil) }, Invalid, /missing/]
     ]
     read_back
-    changes.each do |change|
+    changes.each do |change, error, words|
       Records.db.transaction(rollback: :always, savepoint: true) do
         change.call
-        expect { begin_with }.to raise_error(Invalid, /missing/)
+        expect { begin_with }.to raise_error(error, words)
       end
     end
     expect(begin_with.state).to eq("running")
@@ -47,7 +47,22 @@ RSpec.describe "starting with what was seen" do
 
   it "believes no digest of something else" do
     people.first.update(city: nil)
-    [nil, "", "0" * 64].each { |seen| expect { begin_with(seen: seen) }.to raise_error(Invalid, /missing/) }
+    [nil, "", "0" * 64].each { |seen| expect { begin_with(seen: seen) }.to raise_error(Conflict, /with a gap/) }
+  end
+
+  it "leaves nobody waiting whom nobody was told of, whatever digest came with it" do
+    people.first.update(city: nil)
+    expect { begin_with }.to raise_error(Conflict) { |error| expect(error.data).to include(letters: 6, gaps: 1) }
+    expect { begin_with(gaps: 2) }.to raise_error(Conflict)
+    expect(begin_with(gaps: 1).members_dataset.count).to eq(3)
+  end
+
+  it "stops where everybody has a gap in the same letter: then the letter is wrong" do
+    read_back
+    people.each { |person| person.update(city: nil) }
+    expect { begin_with(gaps: 3) }.to raise_error(Invalid) { |error|
+      expect(error.data[:remarks]).to match([include(code: "gaps", count: 3)])
+    }
   end
 
   it "says beforehand what nobody would expect: that a mailbox needs months for it" do

@@ -53,7 +53,7 @@ module NimbleLetter
       def check(letters, gaps)
         now = preview
         moved("#{now[:letters]} letters", letters, now) unless now[:letters] == letters
-        moved("#{now[:gaps]} letters with a gap", gaps, now) unless now[:gaps] == gaps
+        moved("#{now[:gaps]} with a gap", gaps, now) unless now[:gaps] == gaps
         raise Invalid.new("Nobody would join.", at: "audience") if rows.empty?
         if now[:without_mailbox].positive?
           raise Invalid.new("#{now[:without_mailbox]} would have no mailbox to come from.", code: :not_ready)

@@ -24,7 +24,7 @@ module NimbleLetter
           if moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
             Passing.without(member, moment)
           else
-            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: lacks.any? ? lacks.join(",")[0, 500] : nil)
+            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: (lacks.join(",")[0, 500] if lacks.any?))
           end
           true
         end

@@ -171,7 +171,8 @@ module NimbleLetter
       def numbers
         return {people: 0, letters: 0, gaps: 0, joining: 0, mailboxes: []} unless outlook
 
-        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, joining: joining.size, first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, joining: joining.size,
+         first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end
 

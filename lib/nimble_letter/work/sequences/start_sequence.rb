@@ -77,7 +77,7 @@ module NimbleLetter
 
       def found(ready)
         missing(ready.remarks)
-        moved("#{ready.gaps} letters with a gap", @gaps, ready) unless ready.gaps == @gaps
+        moved("#{ready.gaps} with a gap", @gaps, ready) unless ready.gaps == @gaps
       end
 
       def missing(remarks)

@@ -44,7 +44,8 @@ module NimbleLetter
 
           app.post "/api/sequences/:id/start" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
-            read_back = {version: input[:version], letters: input[:letters], gaps: input.fetch(:gaps, 0), joining: input[:joining], moment: moment}
+            read_back = {version: input[:version], letters: input[:letters], gaps: input.fetch(:gaps, 0), joining: input[:joining],
+                         moment: moment}
             if input[:at] then Work::StartLater.plan(sequence, at: input[:at], **read_back)
             else Work::StartSequence.call(sequence, seen: input[:seen], **read_back)
             end
