@@ -23,6 +23,9 @@ RSpec.describe Work::FilledGaps do
     expect(letter_of(lacking)).to have_attributes(state: "failed", reason: "Nothing to put in for: city.")
     expect(Records::Member.first(sequence_id: sequence.id, person_id: lacking.id).state).to eq("active")
     expect(Records::SetAside.all).to match([have_attributes(kind: "letter", lacks: "person.city", delivery_id: letter_of(lacking).id)])
+    expect(Web::SetAsideJson.rows(Records::SetAside.all)).to match(
+      [include(person: {id: lacking.id, name: lacking.name}, gap: {step_id: sequence.steps.first.id, fields: ["person.city"]})]
+    )
     expect(figures(sequence)).to include("planned" => 4, "sent" => 1, "failed" => 1)
   end
 

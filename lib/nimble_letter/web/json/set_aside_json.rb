@@ -47,7 +47,7 @@ module NimbleLetter
           person: person && {id: person.id, name: person.name},
           letter: delivery&.letter&.name,
           sequence: delivery && {id: delivery.sequence_id, name: delivery.sequence.name},
-          gap: thing.lacks && {step_id: delivery.step_id, field: thing.lacks.split(",").first}
+          gap: thing.lacks && {step_id: delivery.step_id, fields: thing.lacks.split(",")}
         }
       end
       private_class_method :row

@@ -44,13 +44,12 @@ export function SetAsideRow({
   onLeave: () => void
 }) {
   const [open, setOpen] = useState(false)
-  const [filling, setFilling] = useState(false)
+  // The place of the gap that is being filled; those behind it follow.
+  const [filling, setFilling] = useState<number | null>(null)
   const { gap, person } = thing
+  const field = filling === null ? undefined : gap?.fields[filling]
   return (
     <div className="border-b border-base-300/60 py-2 px-1">
-      {filling && gap && person && (
-        <MendGap stepId={gap.step_id} personId={person.id} field={gap.field} onClose={() => setFilling(false)} />
-      )}
       <div className="flex items-baseline gap-3">
         <span className="w-52 shrink-0 truncate">
           {thing.person ? (
@@ -80,7 +79,7 @@ export function SetAsideRow({
           {open ? 'Shut' : 'Look'}
         </button>
         {gap && person && (
-          <button type="button" className="btn btn-xs btn-primary" onClick={() => setFilling(true)}>
+          <button type="button" className="btn btn-xs btn-primary" onClick={() => setFilling(0)}>
             Fill
           </button>
         )}
@@ -99,6 +98,17 @@ export function SetAsideRow({
           </>
         )}
       </div>
+      {field && gap && person && (
+        <div className="mt-2">
+          <MendGap
+            key={field}
+            stepId={gap.step_id}
+            personId={person.id}
+            field={field}
+            onClose={() => setFilling((place) => (place ?? 0) + 1)}
+          />
+        </div>
+      )}
       {open && <Whole id={thing.id} />}
     </div>
   )

@@ -52,14 +52,23 @@ describe('SetAsideScreen', () => {
     expect(server.of('POST')).toEqual([{ ids: [1, 2] }])
   })
 
-  it('has a gap filled where it is shown, for this letter only', async () => {
-    const gap = { step_id: 7, field: 'person.city' }
-    const { server, findByRole } = screen([{ ...letter(1, 'Ana Lark'), reason: 'Nothing to put in for: city.', gap }])
+  it('has gaps filled where they are shown, one after the other, for this letter only', async () => {
+    const gap = { step_id: 7, fields: ['person.city', 'person.phone'] }
+    const { server, findByRole, queryByRole } = screen([
+      { ...letter(1, 'Ana Lark'), reason: 'Nothing to put in for: city.', gap },
+    ])
     await userEvent.click(await findByRole('button', { name: 'Fill' }))
     await userEvent.type(await findByRole('textbox', { name: /person.city/ }), 'Whitby')
     await userEvent.click(await findByRole('button', { name: 'Only in this letter' }))
 
-    expect(server.of('PUT')).toEqual([{ field: 'person.city', value: 'Whitby' }])
+    await userEvent.type(await findByRole('textbox', { name: /person.phone/ }), '1')
+    await userEvent.click(await findByRole('button', { name: 'Only in this letter' }))
+
+    expect(server.of('PUT')).toEqual([
+      { field: 'person.city', value: 'Whitby' },
+      { field: 'person.phone', value: '1' },
+    ])
+    expect(queryByRole('textbox')).toBeNull()
   })
 
   it('shows how a piece of mail begins, and what went wrong', async () => {

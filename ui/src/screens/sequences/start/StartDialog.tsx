@@ -210,8 +210,8 @@ export function StartDialog({
           ))}
           {data.gaps > 0 && (
             <p className="font-sans text-sm mb-3">
-              {data.gaps === 1 ? 'It waits' : 'They wait'} until somebody fills {data.gaps === 1 ? 'it' : 'them'}, shown under
-              Today; the other {number(data.letters - data.gaps)} go.
+              A letter with a gap waits for somebody to fill it, shown under Today from its time on. The other{' '}
+              {number(data.letters - data.gaps)} go.
             </p>
           )}
           <ul className="font-sans text-sm mb-3">
