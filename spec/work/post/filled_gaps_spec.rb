@@ -75,4 +75,21 @@ RSpec.describe Work::FilledGaps do
     round(now + 2 * 86_400)
     expect(states(other)).to eq("sent" => 2)
   end
+
+  it "is taken up once by two workers who look at the same time" do
+    change_person(lacking, {"person.city" => "Whitby"})
+    Array.new(2) { Thread.new { described_class.round(moment(now + 86_400)) } }.each(&:join)
+    round(now + 2 * 86_400)
+    expect(received.count(lacking.email)).to eq(1)
+    expect(Records::Delivery.where(sequence_id: sequence.id, person_id: lacking.id).order(:id).select_map(:state)).to eq(%w[sent due])
+  end
+
+  it "keeps what goes wrong with one step from stopping others" do
+    change_person(lacking, {"person.city" => "Whitby"})
+    Records::Step.where(id: sequence.steps.first.id).update(letter_id: nil)
+    other = start(make_sequence(people: [make_person], letters: [letter]), at: now - 3600)
+    round(now + 2 * 86_400)
+    expect(states(other)).to eq("sent" => 1)
+    expect(Records::SetAside.where(kind: "round").select_map(:key)).to eq(["filled gaps of step #{sequence.steps.first.id}"])
+  end
 end

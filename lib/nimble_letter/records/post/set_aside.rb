@@ -13,10 +13,10 @@ module NimbleLetter
         def newest_first = order(Sequel.desc(:last_at), Sequel.desc(:id))
 
         # Letters that wait for a gap to be filled.
-        def with_gap = where(kind: "letter").exclude(lacks: nil)
+        def with_gap = where(Sequel[:set_asides][:kind] => "letter").exclude(Sequel[:set_asides][:lacks] => nil)
 
         # What nobody has asked to be tried again.
-        def resting = where(again: false)
+        def resting = where(Sequel[:set_asides][:again] => false)
 
         # @return [Array<String>] keys of that kind that are to be left alone
         def left_alone(kind) = where(kind: kind).resting.select_map(:key)

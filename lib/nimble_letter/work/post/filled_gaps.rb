@@ -15,29 +15,41 @@ module NimbleLetter
 
       def initialize(moment) = @moment = moment
 
+      # What goes wrong with the letters of one step stops no other.
       def call
-        waiting.group_by { |_, delivery| delivery.step_id }.sum { |step_id, pairs| again(Records::Step[step_id], pairs) }
+        waiting.group_by { |row| row[:step_id] }.sum do |step_id, rows|
+          PutAside.guard("round", "filled gaps of step #{step_id}", at: @moment.now) { again(Records::Step[step_id], rows) } || 0
+        end
       end
 
       private
 
-      # @return [Array(Records::SetAside, Records::Delivery)]
+      # They may be many, and are looked at every few seconds: only numbers.
+      # @return [Array<Hash>] id (of the thing set aside), delivery_id, step_id, person_id, mailbox_id
       def waiting
-        pairs = Records::SetAside.with_gap.resting.order(:id).eager(delivery: :mailbox).all.map { |aside| [aside, aside.delivery] }
-        pairs.select { |_, delivery| delivery.state == "failed" }
+        Records::SetAside.with_gap.resting.join(:deliveries, id: :delivery_id).where(Sequel[:deliveries][:state] => "failed")
+          .order(Sequel[:set_asides][:id]).naked
+          .select(Sequel[:set_asides][:id], :delivery_id, :step_id, :person_id, :mailbox_id).all
       end
 
-      def again(step, pairs)
-        deliveries = pairs.map(&:last)
-        some = filled_perhaps(step, deliveries)
-        filled = full(step, deliveries.select { |one| some.include?(one.person_id) })
-        pairs.count { |aside, delivery| filled.include?(delivery.id) && TakeUp.new(aside, @moment).again }
+      def again(step, rows)
+        some = filled_perhaps(step, rows)
+        deliveries = Records::Delivery.where(id: rows.filter_map { |row| row[:delivery_id] if some.include?(row[:person_id]) })
+        filled = full(step, deliveries.eager(:mailbox, :letter).all).to_set
+        rows.count { |row| filled.include?(row[:delivery_id]) && take_up(row[:id]) }
+      end
+
+      def take_up(id)
+        aside = Records::SetAside[id]
+        aside ? TakeUp.new(aside, @moment).again : false
+      rescue Sequel::NoExistingObject
+        false # another worker, or somebody by hand, was quicker
       end
 
       # @return [Set<Integer>] people
-      def filled_perhaps(step, deliveries)
-        ids = deliveries.map(&:person_id)
-        test = MayHaveGap.new(step, @moment, deliveries.map(&:mailbox).uniq)
+      def filled_perhaps(step, rows)
+        ids = rows.map { |row| row[:person_id] }
+        test = MayHaveGap.new(step, @moment, Records::Mailbox.where(id: rows.map { |row| row[:mailbox_id] }.uniq).eager(:account).all)
         not_known = (test.condition || asks_services?(step)) ? [] : ids.first(NOT_KNOWN)
         (ids - test.among(ids).to_a + Records::LetterFill.of_step(step.id, ids).keys + not_known).to_set
       end
@@ -55,7 +67,8 @@ module NimbleLetter
           people = Records::Person.where(id: alike.map(&:person_id)).as_hash(:id)
           words = @moment.held_letter(letter, step.sequence_id, plan)
           merging = Merging.new(words, people.values, @moment, step: step, subject: step.subject_of(version))
-          alike.select { |one| merging.call(people.fetch(one.person_id), one.mailbox).gaps.empty? }.map(&:id)
+          there = alike.select { |one| people.key?(one.person_id) }
+          there.select { |one| merging.call(people[one.person_id], one.mailbox).gaps.empty? }.map(&:id)
         end
       end
     end
