@@ -123,7 +123,7 @@ RSpec.describe "rules of joining over the API" do
       expect(behind).to match_array(hull.drop(1).map(&:id))
       change(hull.last, {"person.city" => "Leeds"})
       moved = start(status: 409, joining: 2)["error"]
-      expect(moved).to include("code" => "numbers_moved", "data" => {"letters" => 0, "joining" => 1})
+      expect(moved).to include("code" => "numbers_moved", "data" => {"letters" => 0, "gaps" => 0, "joining" => 1})
       start(joining: 1)
       2.times { Work::JoinByRules.round(moment) }
       expect(sequence.members_dataset.select_map(:person_id)).to eq([hull[1].id])
