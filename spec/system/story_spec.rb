@@ -78,7 +78,7 @@ RSpec.describe "from a shared record to a counted reply" do
     press "s"
     within("dialog") do
       expect(page).to have_text("1 letter of “Story: first word” has a gap")
-      expect(page).to have_button("Start the other 3 letters now")
+      expect(page).to have_button("Start the other 2 letters now")
       click_link "Fill gaps"
     end
     # The gap is open at once; with none left all letters are there.

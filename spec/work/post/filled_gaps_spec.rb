@@ -57,6 +57,15 @@ RSpec.describe Work::FilledGaps do
     expect(list).to include(with_gaps: 1, rows: [include(person_id: lacking.id, gaps: [{field: "person.city", label: "City"}])])
   end
 
+  it "waits for it where the step would go on without a letter that its server refuses" do
+    other = make_sequence(people: [whole, make_person(city: nil)], letters: [letter, make_letter(name: "After")])
+    other.steps.first.update(settings: {"without_it" => true})
+    start(other.refresh, at: now - 3600)
+    round
+    expect(states(other)).to include("failed" => 1)
+    expect(Records::SetAside.with_gap.count).to eq(2)
+  end
+
   it "waits for nobody who has left" do
     Work::Leaving.call(Records::Member.first(sequence_id: sequence.id, person_id: lacking.id), "taken_out", at: now)
     change_person(lacking, {"person.city" => "Whitby"})
@@ -76,7 +85,7 @@ RSpec.describe Work::FilledGaps do
     expect(states(other)).to eq("sent" => 2)
   end
 
-  it "is taken up once by two workers who look at the same time" do
+  it "is taken up once by two workers who look at the same time", :processes do
     change_person(lacking, {"person.city" => "Whitby"})
     Array.new(2) { Thread.new { described_class.round(moment(now + 86_400)) } }.each(&:join)
     round(now + 2 * 86_400)

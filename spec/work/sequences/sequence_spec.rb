@@ -28,7 +28,7 @@ RSpec.describe "a sequence" do
     whole, without = make_person, make_person(first_name: nil)
     sequence = make_sequence(people: [whole, without], letters: [make_letter(body: "Dear {{first name}}")])
     expect(codes(sequence)).to eq(["gaps"])
-    expect(Work::ReadyCheck.new(sequence, moment).call).to include(ready: true, letters: 2, gaps: 1)
+    expect(Work::ReadyCheck.new(sequence, moment).call).to include(ready: true, letters: 2, gaps: 1, waiting: 1)
 
     change_person(without, {"person.first_name" => "Bo"})
     expect(codes(sequence.refresh)).to eq([])

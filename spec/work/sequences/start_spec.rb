@@ -53,8 +53,19 @@ RSpec.describe "starting with what was seen" do
   it "leaves nobody waiting whom nobody was told of, whatever digest came with it" do
     people.first.update(city: nil)
     expect { begin_with }.to raise_error(Conflict) { |error| expect(error.data).to include(letters: 6, gaps: 1) }
+    # The letter after it waits as well.
+    expect(Work::ReadyCheck.new(sequence, moment).call).to include(letters: 6, gaps: 1, waiting: 2)
     expect { begin_with(gaps: 2) }.to raise_error(Conflict)
     expect(begin_with(gaps: 1).members_dataset.count).to eq(3)
+  end
+
+  it "is not stopped by a letter that is only for some, all of whom have a gap in it" do
+    people.first.update(city: nil, job_title: "Head")
+    heads = {"field" => "person.job_title", "is" => "contains", "value" => "Head"}
+    sequence.steps.last.update(letter_id: letter.id, settings: {"only_for" => heads})
+    sequence.steps.first.update(letter_id: make_letter.id)
+    ready = Work::ReadyCheck.new(sequence.refresh, moment).call
+    expect(ready).to include(ready: true, gaps: 1, remarks: [include(code: "gaps", blocking: false)])
   end
 
   it "stops where everybody has a gap in the same letter: then the letter is wrong" do

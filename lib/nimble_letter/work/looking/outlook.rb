@@ -86,6 +86,14 @@ module NimbleLetter
       # @return [Hash{Records::Step=>Integer}] letters with a gap
       def gaps_by_step = @gaps_by_step ||= @sequence.letter_steps.to_h { |step| [step, gaps(step).size] }
 
+      # @return [Integer] of #letters, those with a gap and those that come after them: nobody gets the second letter before the first
+      def waiting
+        found = @sequence.letter_steps.to_h { |step| [step.id, gaps(step)] }
+        concerned = found.each_value.flat_map(&:keys).to_set
+        rows.select { |row| concerned.include?(row.person.id) }
+          .sum { |row| row.passage.drop_while { |step, _| !found.fetch(step.id).key?(row.person.id) }.size }
+      end
+
       private
 
       # Only those who may have a gap: most have none, and merging is the dearest part of a check.

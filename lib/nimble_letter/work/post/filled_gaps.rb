@@ -2,9 +2,8 @@
 
 module NimbleLetter
   module Work
-    # Letters that were set aside for a gap are due again as soon as it is filled: in the record, for this letter only, or by words of the
-    # letter that ask for less. The database is asked whose records lack nothing any more; only their letters are merged, in the words
-    # that would go out.
+    # Letters that were set aside for a gap are due again as soon as it is filled, in the record or for this letter only. The database is
+    # asked whose records lack nothing any more; only their letters are merged, in the words that would go out.
     class FilledGaps
       # Letters of a step of which no record tells whether they have a gap; those behind are tried again by hand.
       NOT_KNOWN = 1000

@@ -4,7 +4,7 @@ module NimbleLetter
   module Work
     # A letter that could not go, through no fault of its person: it counts as failed, its member waits where they are, and
     # both are shown until somebody has it tried again or goes on without it. Nobody gets a second letter who never had the
-    # first one, unless its step says that the sequence goes on without.
+    # first one, unless its step says that the sequence goes on without; a gap is waited for there too, since somebody can fill it.
     module LetterAside
       # @param delivery [Records::Delivery]
       # @param problem [Exception, String] why
@@ -21,7 +21,7 @@ module NimbleLetter
 
           Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
           moment = Moment.new(now: at)
-          if moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
+          if lacks.empty? && moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
             Passing.without(member, moment)
           else
             PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: (lacks.join(",")[0, 500] if lacks.any?))

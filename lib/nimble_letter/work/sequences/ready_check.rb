@@ -14,8 +14,9 @@ module NimbleLetter
         @sequence, @moment = sequence, moment
       end
 
-      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; gaps: letters of these that
-      #   wait until it is filled; joining: people who join at once by its rules), and seen: a digest of what was looked at
+      # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; gaps: letters with a gap,
+      #   of whatever lane; waiting: of letters, those that wait until it is filled; joining: people who join at once by its
+      #   rules), and seen: a digest of what was looked at
       def call
         found = remarks
         {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest(gaps)}
@@ -116,14 +117,14 @@ module NimbleLetter
             .map { |box| block("mailbox_not_proved", "#{box.address} is not proved yet. Enter its code under Settings.") }
       end
 
-      # One gap never stops the rest; where every letter has one, there is no rest.
+      # One gap never stops the rest; where everybody has one in the same letter, there is no rest.
       def gap_remarks
         outlook.gaps_by_step.filter_map do |step, count|
           next if count.zero?
 
           letters = (count == 1) ? "1 letter of “#{step.letter.name}” has" : "#{count} letters of “#{step.letter.name}” have"
           words = "#{letters} a gap. Fill it, or give the field a fallback."
-          Remark.new(code: "gaps", words: words, blocking: count == outlook.reaching(step).size, step_id: step.id, count: count)
+          Remark.new(code: "gaps", words: words, blocking: count == outlook.ids.size, step_id: step.id, count: count)
         end
       end
 
@@ -169,9 +170,9 @@ module NimbleLetter
       end
 
       def numbers
-        return {people: 0, letters: 0, gaps: 0, joining: 0, mailboxes: []} unless outlook
+        return {people: 0, letters: 0, gaps: 0, waiting: 0, joining: 0, mailboxes: []} unless outlook
 
-        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, joining: joining.size,
+        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, waiting: outlook.waiting, joining: joining.size,
          first_at: outlook.first_at, last_at: outlook.last_at,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
       end

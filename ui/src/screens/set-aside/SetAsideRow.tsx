@@ -105,7 +105,8 @@ export function SetAsideRow({
             stepId={gap.step_id}
             personId={person.id}
             field={field}
-            onClose={() => setFilling((place) => (place ?? 0) + 1)}
+            onClose={() => setFilling(null)}
+            onDone={() => setFilling((place) => (place ?? 0) + 1)}
           />
         </div>
       )}

@@ -11,11 +11,14 @@ export function MendGap({
   personId,
   field,
   onClose,
+  onDone = onClose,
 }: {
   stepId: number
   personId: number
   field: string
   onClose: () => void
+  /** Once it is filled. */
+  onDone?: () => void
 }) {
   const client = useQueryClient()
   const { data: catalogue } = useCatalogue()
@@ -39,7 +42,7 @@ export function MendGap({
     onSuccess: (saved) => {
       client.setQueryData(['person', personId], saved)
       stale(client, 'person')
-      onClose()
+      onDone()
     },
   })
   const fill = useMutation({
@@ -52,7 +55,7 @@ export function MendGap({
       ),
     onSuccess: () => {
       stale(client, 'line')
-      onClose()
+      onDone()
     },
   })
   const submit = (event: FormEvent) => {

@@ -105,8 +105,7 @@ export function AddPeople({
           )}
           {numbers.gaps > 0 && (
             <p className="text-error mt-1">
-              {plural(numbers.gaps, 'letter has', 'letters have')} a gap and {numbers.gaps === 1 ? 'waits' : 'wait'} until it is
-              filled; the others go.
+              {plural(numbers.gaps, 'letter has', 'letters have')} a gap. Each waits until it is filled, and what comes after it.
             </p>
           )}
         </div>

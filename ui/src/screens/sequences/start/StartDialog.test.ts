@@ -14,9 +14,9 @@ describe('what a plan does when somebody answers', () => {
 
 describe('the button that starts it', () => {
   it('counts the letters that go, not those that wait for their gap', () => {
-    expect(startWords({ letters: 30, gaps: 0 })).toBe('Start 30 letters now')
-    expect(startWords({ letters: 30, gaps: 29 })).toBe('Start the other 1 letter now')
-    expect(startWords({ letters: 0, gaps: 0 })).toBe('Start it now')
+    expect(startWords({ letters: 30, waiting: 0 })).toBe('Start 30 letters now')
+    expect(startWords({ letters: 30, waiting: 29 })).toBe('Start the other 1 letter now')
+    expect(startWords({ letters: 0, waiting: 0 })).toBe('Start it now')
   })
 })
 

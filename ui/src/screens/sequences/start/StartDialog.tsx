@@ -51,9 +51,9 @@ export function beside(steps: Shape<'Step'>[]): string[] {
 }
 
 /** What the button says that starts it. */
-export function startWords({ letters, gaps }: { letters: number; gaps: number }): string {
+export function startWords({ letters, waiting }: { letters: number; waiting: number }): string {
   if (letters === 0) return 'Start it now'
-  return gaps > 0 ? `Start the other ${plural(letters - gaps, 'letter')} now` : `Start ${plural(letters, 'letter')} now`
+  return waiting > 0 ? `Start the other ${plural(letters - waiting, 'letter')} now` : `Start ${plural(letters, 'letter')} now`
 }
 
 const DAY_MS = 86_400_000
@@ -208,10 +208,10 @@ export function StartDialog({
               )}
             </p>
           ))}
-          {data.gaps > 0 && (
+          {data.waiting > 0 && (
             <p className="font-sans text-sm mb-3">
-              A letter with a gap waits for somebody to fill it, shown under Today from its time on. The other{' '}
-              {number(data.letters - data.gaps)} go.
+              {plural(data.waiting, 'letter waits', 'letters wait')} for that: those with a gap, shown under Today from their time
+              on, and what comes after them. The other {number(data.letters - data.waiting)} go.
             </p>
           )}
           <ul className="font-sans text-sm mb-3">
