@@ -17,7 +17,9 @@ module NimbleLetter
         worker = Post::Worker.build(@configuration, checkpoints: @checkpoints, stop: -> { Signals.told? })
         clock = Practice::Clock.new
         conductor = self.class.conductor(@configuration, worker, stop: -> { Signals.told? })
-        rounds = Rounds.new("worker", @configuration, pause_seconds: PAUSE_SECONDS, now: -> { clock.now }, busy: -> { worker.busy? })
+        # What was sent by hand starts in a moment, and nobody rings then.
+        busy = -> { worker.busy? || Work::StartLater.any_soon? }
+        rounds = Rounds.new("worker", @configuration, pause_seconds: PAUSE_SECONDS, now: -> { clock.now }, busy: busy)
         rounds.run do
           worker.recover
           conductor.turn

@@ -125,6 +125,15 @@ RSpec.describe "the people behind numbers" do
     expect(problem["error"]).to include("code" => "invalid", "at" => "sequence")
   end
 
+  it "are those whose one letter leaves later, by what keeps it" do
+    people.first.update(away_until: Date.new(2026, 5, 20))
+    letter = call_api(:post, "/api/sequences", {audience: {people: people.first(2).map(&:id)}, letter: {}}, status: 201)
+    keeps = call_api(:get, "/api/sequences/#{letter["id"]}/ready")["keeps"]
+    expect(keeps).to match([hash_including("code" => "away", "count" => 1)])
+    page = call_api(:get, "/api/sequences/#{letter["id"]}/ready/people?keeps=away")
+    expect(page["people"].map { |person| person["id"] }).to eq([people.first.id])
+  end
+
   it "are all of them, page by page, each once" do
     going_next
     asked.each do |route, question|

@@ -22,7 +22,7 @@ RSpec.describe "planning a sequence" do
     make_mailbox
     sequence = Work::PlanSequence.make(name: " ", audience: nil, moment: here)
 
-    expect(sequence).to have_attributes(state: "draft", name: "Untitled sequence", sender: {"kind" => "mailbox", "mailbox_id" => own.id})
+    expect(sequence).to have_attributes(state: "draft", name: "Sequence of 12 May", sender: {"kind" => "mailbox", "mailbox_id" => own.id})
   end
 
   it "keeps the number of a step that stays, since personal lines hang on it" do

@@ -179,6 +179,13 @@ module NimbleLetter
 
         def fixed? = %w[date field].include?(counted)
 
+        # @return [Boolean] whether it goes on any day and at any hour
+        def any_time? = days == "any" && weekdays == EVERY_DAY && any_hour?
+
+        # @return [Integer] the minute from which on it goes on a day to which it was put off: where any hour will do, the one at which
+        #   people read their post
+        def morning = any_hour? ? DEFAULTS[:from_minute] : 0
+
         def to_h = DEFAULTS.keys.to_h { |name| [name, public_send(name)] }
 
         def ==(other) = other.is_a?(Timing) && other.to_h == to_h
@@ -187,6 +194,8 @@ module NimbleLetter
         def hash = to_h.hash
 
         private
+
+        def any_hour? = from_minute.zero? && to_minute == DAY_MINUTES
 
         # @param opening [Array(Date, Integer, Symbol)] as of #opening_on
         def opened(opening, instant, about, zone_in_use)

@@ -144,7 +144,7 @@ module NimbleLetter
           zone = zone(step, known)
           return due if Calendar::Zones.local(zone, due.at).first > known.away_until
 
-          opens = Calendar::Zones.instant(zone, calendar(step.timing, known).on_or_after(known.away_until + 1), 0)
+          opens = Calendar::Zones.instant(zone, calendar(step.timing, known).on_or_after(known.away_until + 1), step.timing.morning)
           later = step.timing.next_opening(opens, about)
           Calendar::Timing::Due.new(later.at, due.from, :away, false)
         end

@@ -33,13 +33,14 @@ module NimbleLetter
 
       def self.write(letter)
         {
-          **letter.values.slice(:id, :name, :manner, :category, :language, :about, :version, :updated_at),
+          **letter.values.slice(:id, :name, :named, :manner, :category, :language, :about, :version, :updated_at),
           subject: letter.subject,
           preview: letter.preview,
           body: letter.body,
           archived: !letter.archived_at.nil?,
           set_aside: letter.set_aside || [],
           running_in: Work::LetterUse.running(letter),
+          used_in: used_in([letter.id])[letter.id],
           attachments: attachments(letter)
         }
       end

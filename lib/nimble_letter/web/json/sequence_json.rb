@@ -19,7 +19,9 @@ module NimbleLetter
       # @return [Hash] see Sequence in openapi.yaml
       def write
         {
-          **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at, :start_at, :start_refused),
+          **@sequence.values.slice(:id, :name, :state, :version, :started_at, :ended_at, :updated_at, :start_at, :start_refused, :named),
+          one_letter: Work::OneLetter.of?(@sequence),
+          undo_seconds: Work::StartLater.undo_seconds(@sequence),
           audience: @sequence.audience,
           audience_words: audience_words,
           audience_said: audience&.said? || false,

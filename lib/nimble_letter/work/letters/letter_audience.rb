@@ -5,20 +5,19 @@ module NimbleLetter
     # The people a letter is written for, as far as that is known: those of the sequence it is in, or else everybody who has an
     # address. Says how many of them lack a field, or see one side of a passage.
     class LetterAudience
-      def initialize(letter, moment)
-        @letter, @moment = letter, moment
+      # @param sequence_id [Integer, nil] the sequence it is looked at for, where one is
+      def initialize(letter, moment, sequence_id: nil)
+        @letter, @moment, @sequence_id = letter, moment, sequence_id
       end
 
-      # @return [Records::Sequence, nil] the newest one under way
+      # @return [Records::Sequence, nil] the one it is looked at for, else the newest under way
       def sequence
         return @sequence if defined?(@sequence)
 
-        @sequence =
-          Records::Sequence
-            .where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id))
-            .order(Sequel.desc(:updated_at))
-            .all
-            .find { |one| !one.draft? || audience_of(one)&.said? }
+        among = Records::Sequence.where(state: %w[draft running paused], id: Records::Step.sending(@letter.id).select(:sequence_id))
+        this_one = Sequel.expr(id: @sequence_id.to_i)
+        @sequence = among.order(Sequel.desc(this_one), Sequel.desc(:updated_at)).all
+          .find { |one| !one.draft? || audience_of(one)&.said? }
       end
 
       # @return [String]

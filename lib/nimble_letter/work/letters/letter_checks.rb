@@ -5,8 +5,9 @@ module NimbleLetter
     # Looks a letter over before it goes: Core::Letters::Checks with what the records know.
     class LetterChecks
       # @param letter [Records::Letter]
-      def initialize(letter, moment)
-        @letter, @moment = letter, moment
+      # @param sequence_id [Integer, nil] as of LetterAudience
+      def initialize(letter, moment, sequence_id: nil)
+        @letter, @moment, @sequence_id = letter, moment, sequence_id
       end
 
       # @return [Array<Core::Letters::Checks::Advice>] without what was set aside
@@ -39,7 +40,7 @@ module NimbleLetter
         )
       end
 
-      def gaps = LetterAudience.new(@letter, @moment).gaps
+      def gaps = LetterAudience.new(@letter, @moment, sequence_id: @sequence_id).gaps
 
       def html_bytes
         nobody = @letter.merge.call({}, shown: ->(_) { true })

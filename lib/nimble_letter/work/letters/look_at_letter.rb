@@ -5,8 +5,9 @@ module NimbleLetter
     # A letter as one person would get it now, beside the desk where it is written.
     class LookAtLetter
       # @param person [Records::Person]
-      def initialize(letter, person, moment)
-        @letter, @person, @moment = letter, person, moment
+      # @param sequence_id [Integer, nil] as of LetterAudience
+      def initialize(letter, person, moment, sequence_id: nil)
+        @letter, @person, @moment, @sequence_id = letter, person, moment, sequence_id
       end
 
       # @return [Hash]
@@ -37,7 +38,7 @@ module NimbleLetter
       # As the plan says of the sequence it is written for. In none yet, the owner's, since that is whom they know; else one's own.
       def mailbox
         @mailbox ||= begin
-          sequence = LetterAudience.new(@letter, @moment).sequence
+          sequence = LetterAudience.new(@letter, @moment, sequence_id: @sequence_id).sequence
           (sequence && Sender.mailbox_of(sequence, @person, @moment)) || without_plan
         end
       end

@@ -6,8 +6,9 @@ module NimbleLetter
     class NextReader
       WANTS = %w[next before gap random].freeze
 
-      def initialize(letter, moment)
-        @audience = LetterAudience.new(letter, moment)
+      # @param sequence_id [Integer, nil] as of LetterAudience
+      def initialize(letter, moment, sequence_id: nil)
+        @audience = LetterAudience.new(letter, moment, sequence_id: sequence_id)
       end
 
       # @param want [String] one of WANTS

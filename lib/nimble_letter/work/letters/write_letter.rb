@@ -6,6 +6,8 @@ module NimbleLetter
     # collision becomes a version too.
     class WriteLetter
       NAMES = {name: 160, category: 60}.freeze
+      # What goes with a letter that nobody wrote in.
+      OWN_ROWS = %i[letter_versions letter_favourites letter_presences attachments].freeze
 
       def initialize(moment)
         @moment = moment
@@ -15,7 +17,8 @@ module NimbleLetter
       # @return [Records::Letter]
       def make(input = {})
         empty = Records::Letter::PARTS.to_h { |part| [part, Core::Letters::Document::EMPTY] }
-        values = {name: "Untitled letter", manner: "plain", language: "en", about: "anybody", **empty, **taken(input)}
+        values = {manner: "plain", language: "en", about: "anybody", **empty, **taken(input)}
+        values = {named: values.key?(:name), name: NameFromSubject.of(values[:subject], @moment), **values}
         Records.db.transaction do
           letter = Records::Letter.create(values.merge(account_id: @moment.account&.id, created_at: @moment.now, updated_at: @moment.now))
           Versions.new(letter, @moment).keep("typed")
@@ -27,13 +30,14 @@ module NimbleLetter
       # @return [Records::Letter]
       # @raise [Invalid, Conflict]
       def change(letter, input)
-        changes = taken(input)
+        changes = {**taken(input), **name(letter, input)}
         changes[:set_aside] = input[:set_aside].uniq.first(50) if input[:set_aside]
         changes[:archived_at] = (input[:archived] ? @moment.now : nil) if input.key?(:archived)
         Records.db.transaction do
           before, was = letter.version, letter.content
           letter.change!(changes, version: input[:version], now: @moment.now)
           keep(letter, was) if letter.version != before && (changes.keys & Records::Letter::CONTENT).any?
+          NameFromSubject.follow(letter) if changes.key?(:name)
         end
         letter
       end
@@ -47,13 +51,29 @@ module NimbleLetter
         end
       end
 
+      # Takes away a letter in which nobody has written anything, and which nothing is about.
+      # @raise [Invalid] of any other
+      def discard(letter)
+        Records.db.transaction do
+          letter.lock!
+          unless untouched?(letter)
+            raise Invalid.new("Somebody wrote this letter: it stays.", code: :written, hint: "Put it into the archive instead.")
+          end
+
+          OWN_ROWS.each { |table| Records.db[table].where(letter_id: letter.id).delete }
+          letter.delete
+        end
+      end
+
       # @param version [Records::LetterVersion] gone back to
       # @param number [Integer] the letter's own version, as it was read
       def restore(letter, version, number:)
         content = taken(version.content.transform_keys(&:to_sym).except(:name))
+        content = {**content, **name(letter, content)}
         Records.db.transaction do
           letter.change!(content, version: number, now: @moment.now)
           Versions.new(letter, @moment).keep("restored", went_back_to: version.number)
+          NameFromSubject.follow(letter) if content.key?(:name)
         end
         letter
       end
@@ -64,6 +84,20 @@ module NimbleLetter
         Records.db.transaction { Versions.new(letter, @moment).keep("set_aside", letter.content.merge(taken(input))) }
 
       private
+
+      def untouched?(letter)
+        empty = Records::Letter::PARTS.all? { |part| letter.document(part).empty? } && !letter.named
+        empty && letter.attachments.empty? && Records::Step.where(letter_id: letter.id).empty? &&
+          Records::TestLetter.where(letter_id: letter.id).empty?
+      end
+
+      # @return [Hash{Symbol=>Object}] the name it goes by from now on, where that is another
+      def name(letter, input)
+        return {named: true} if input.key?(:name)
+        return {} if letter.named || !input[:subject]
+
+        {name: NameFromSubject.of(input[:subject], @moment)}
+      end
 
       # @return [Hash{Symbol=>Object}] checked
       def taken(input)

@@ -61,9 +61,11 @@ module NimbleLetter
 
       def entrance(base) = @entrances[base] ||= @plan.entrance(base)
 
+      # What could go at any time goes when people read their post.
       def day_after(base)
         date = @moment.firm.today(base)
-        Core::Calendar::Zones.instant(@moment.firm.zone, date + 1, 0)
+        next_day = @step.timing.any_time? ? @moment.calendar.after(date, 1) : date + 1
+        Core::Calendar::Zones.instant(@moment.firm.zone, next_day, @step.timing.morning)
       end
 
       # @return [Hash{Integer=>Hash{Integer=>Integer}}] letters by mailbox and day, see Core::Calendar::Zones.number

@@ -12,8 +12,9 @@ module NimbleLetter
 
       # @param sequence [Records::Sequence]
       # @param assumption [Core::Rehearsing::Assumption]
-      def initialize(sequence, moment, assumption: Rehearsing::Assumption.nobody)
-        @sequence, @moment, @assumption = sequence, moment, assumption
+      # @param outlook [Outlook, nil] of a draft, where it is there already
+      def initialize(sequence, moment, assumption: Rehearsing::Assumption.nobody, outlook: nil)
+        @sequence, @moment, @assumption, @outlook = sequence, moment, assumption, outlook
       end
 
       # @return [Core::Rehearsing::Rehearsal] run to its end

@@ -8,16 +8,18 @@ module NimbleLetter
     module PlanSequence
       PLAN = %i[audience sender leave_on leave_if ends_at steps].freeze
 
+      # @param letter [Hash, nil] one letter to them, see OneLetter
       # @return [Records::Sequence] a draft from the mailbox of whoever makes it
-      def self.make(name:, audience:, moment:)
+      def self.make(name:, audience:, moment:, letter: nil)
         own =
           Records::Mailbox.in_use.where(account_id: moment.account.id).exclude(proved_at: nil).get(:id) ||
           Records::Mailbox.in_use.exclude(proved_at: nil).get(:id)
         name = name.to_s.strip
         Records.db.transaction do
           moment.shared_audience(audience) if audience
-          Records::Sequence.create(
-            name: name.empty? ? "Untitled sequence" : name,
+          sequence = Records::Sequence.create(
+            name: name.empty? ? NameFromSubject.of(nil, moment, what: "Sequence") : name,
+            named: !name.empty?,
             audience: audience || {},
             sender: {
               "kind" => "mailbox",
@@ -29,6 +31,8 @@ module NimbleLetter
             created_at: moment.now,
             updated_at: moment.now
           )
+          OneLetter.put(sequence, letter, moment) if letter
+          sequence
         end
       end
 
@@ -52,18 +56,20 @@ module NimbleLetter
           LayOut.new(sequence, moment).call(input[:steps]) if input[:steps]
           # What could not be frozen at the start is refused as it is laid out.
           sequence.refresh.laid_out
+          NameFromSubject.name(sequence) if input[:steps]
         end
         sequence.refresh
       end
 
       def self.rename(sequence, name, moment)
-        sequence.refresh.update(name: name.strip, updated_at: moment.now)
+        sequence.refresh.update(name: name.strip, named: true, updated_at: moment.now)
       end
       private_class_method :rename
 
       # @return [Hash{Symbol=>Object}]
       def self.columns(input)
-        changes = input.slice(:audience, :sender, :leave_on, :leave_if).merge({name: input[:name]&.strip}.compact)
+        changes = input.slice(:audience, :sender, :leave_on, :leave_if)
+        changes = {**changes, name: input[:name].strip, named: true} if input[:name]
         # What was read back is another plan by now.
         changes.merge!(**StartLater::NOTHING, start_refused: nil) if (input.keys & PLAN).any?
         changes[:ends_at] = time(input[:ends_at]) if input.key?(:ends_at)

@@ -16,10 +16,12 @@ module NimbleLetter
 
       # @return [Hash] ready, remarks, what starting would do (people, letters, first_at, last_at, mailboxes; gaps: letters with a gap,
       #   of whatever lane; waiting: of letters, those that wait until it is filled; joining: people who join at once by its
-      #   rules), and seen: a digest of what was looked at
+      #   rules; keeps: what has one letter leave later than at once, see LeavesWhen), and seen: a digest of what was looked at
       def call
         found = remarks
-        {ready: found.none?(&:blocking), remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: outlook&.digest(gaps)}
+        ready = found.none?(&:blocking)
+        # Without it nothing starts before all of it has been looked at again.
+        {ready: ready, remarks: found.map { |remark| remark.to_h.compact }, **numbers, seen: (outlook&.digest(gaps) if ready)}
       end
 
       # @return [Integer] letters with a gap
@@ -46,6 +48,10 @@ module NimbleLetter
         step = @sequence.letter_steps.find { |one| one.id == step_id }
         (step && outlook) ? NeverLeaves.new(outlook, @moment).rows(step).map { |row| row.person.id } : []
       end
+
+      # @param code [String] of what keeps one letter
+      # @return [Array<Integer>] people whose letter leaves later for that, see LeavesWhen
+      def kept(code) = (outlook && OneLetter.of?(@sequence)) ? leaves.people(code) : []
 
       # @return [Array<Integer>] people who join at once by its rules
       def joining = at_once.ids
@@ -170,11 +176,19 @@ module NimbleLetter
       end
 
       def numbers
-        return {people: 0, letters: 0, gaps: 0, waiting: 0, joining: 0, mailboxes: []} unless outlook
+        return {people: 0, letters: 0, gaps: 0, waiting: 0, joining: 0, mailboxes: [], keeps: []} unless outlook
 
-        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, waiting: outlook.waiting, joining: joining.size,
-         first_at: outlook.first_at, last_at: outlook.last_at,
+        {people: outlook.ids.size, letters: outlook.letters, gaps: gaps, waiting: outlook.waiting, joining: joining.size, **times,
          mailboxes: outlook.by_mailbox.map { |box, count| {id: box&.id, address: box&.address, name: box&.name, people: count} }}
+      end
+
+      def leaves = @leaves ||= LeavesWhen.new(@sequence, outlook, @moment)
+
+      # Of one letter to the minute.
+      def times
+        return {first_at: outlook.first_at, last_at: outlook.last_at, keeps: []} unless OneLetter.of?(@sequence)
+
+        {first_at: leaves.first_at, last_at: leaves.last_at, keeps: leaves.keeps.map { |keep| keep.to_h.compact }}
       end
 
       def people(count) = (count == 1) ? "1 person" : "#{count} people"

@@ -43,7 +43,7 @@ module NimbleLetter
       # @raise [Invalid, Conflict]
       def look_at
         unchanged
-        look
+        look unless @seen
         check
       end
 

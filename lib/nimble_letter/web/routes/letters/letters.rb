@@ -65,6 +65,11 @@ module NimbleLetter
 
           app.patch("/api/letters/:id") { saved(writing.change(letter, input)) }
 
+          app.delete "/api/letters/:id" do
+            writing.discard(letter)
+            json({})
+          end
+
           app.post("/api/letters/:id/copy") { saved(writing.copy(letter, name: input[:name]), 201) }
 
           app.put "/api/letters/:id/favourite" do

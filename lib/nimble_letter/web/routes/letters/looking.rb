@@ -21,11 +21,16 @@ module NimbleLetter
           def reader
             return fetch_record(Records::Person, params["person_id"], "person") if params["person_id"]
 
-            Work::LetterAudience.new(letter, moment).people.order(:id).first ||
+            letter_audience.people.order(:id).first ||
               raise(NotFound.new("There is nobody to show this letter for.", hint: "Add a person first."))
           end
 
-          def look(person) = Work::LookAtLetter.new(letter, person, moment)
+          # The sequence it is looked at for, where it is in several.
+          def looked_at_for = params["sequence_id"]&.to_i
+
+          def letter_audience = Work::LetterAudience.new(letter, moment, sequence_id: looked_at_for)
+
+          def look(person) = Work::LookAtLetter.new(letter, person, moment, sequence_id: looked_at_for)
         end
 
         def self.registered(app)
@@ -36,11 +41,11 @@ module NimbleLetter
           app.get("/api/letters/:id/shown") { paper(look(reader).html) }
 
           app.get("/api/letters/:id/reader") do
-            json(Work::NextReader.new(letter, moment).call(params["want"], after: params["after"].to_i))
+            json(Work::NextReader.new(letter, moment, sequence_id: looked_at_for).call(params["want"], after: params["after"].to_i))
           end
 
           app.get "/api/letters/:id/checks" do
-            checks = Work::LetterChecks.new(letter, moment)
+            checks = Work::LetterChecks.new(letter, moment, sequence_id: looked_at_for)
             json(
               advice: checks.call.map { |advice| advice.to_h.compact },
               set_aside:
@@ -54,7 +59,7 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/audience" do
-            audience, sentences = Work::LetterAudience.new(letter, moment), Work::Sentences.new(moment)
+            audience, sentences = letter_audience, Work::Sentences.new(moment)
             json(
               words: audience.words,
               total: audience.total,
@@ -67,7 +72,7 @@ module NimbleLetter
           end
 
           app.post "/api/letters/:id/audience/people" do
-            audience, asked = Work::LetterAudience.new(letter, moment), input.except(:cursor)
+            audience, asked = letter_audience, input.except(:cursor)
             same = audience.condition_behind(asked)
             json(PersonRows.page(audience.behind(asked), moment: moment, cursor: input[:cursor], condition: same))
           end

@@ -9,13 +9,13 @@ module NimbleLetter
         module Helpers
           # @param people [Sequel::Dataset]
           # @param condition [Hash] that may give the same people
-          # @return [String] a draft for them
-          def write_again(people, condition, name)
+          # @return [String] a letter to them, as a draft
+          def write_again(people, condition)
             chosen = SamePeople.of(people, condition, moment)[:chosen]
             raise Invalid.new("They are too many to be taken one by one.", code: :too_many, at: "people") unless chosen
 
             audience = chosen[:ids] ? {"people" => chosen[:ids]} : {"condition" => chosen[:condition]}
-            made = Work::PlanSequence.make(name: "Once more: #{name}"[0, 160], audience: audience, moment: moment)
+            made = Work::PlanSequence.make(name: nil, audience: audience, letter: {}, moment: moment)
             json(SequenceJson.new(made, moment).write, 201)
           end
         end
@@ -26,14 +26,13 @@ module NimbleLetter
           app.post "/api/sequences/:id/write-again" do
             sequence = fetch_record(Records::Sequence, params[:id], "sequence")
             results, step_id = Work::Results.new(sequence), input[:step_id]
-            name = (step_id && Records::Step.first(id: step_id, sequence_id: sequence.id)&.letter&.name) || sequence.name
-            write_again(results.people_of("quiet", step_id: step_id), results.condition_of("quiet", step_id: step_id), name)
+            write_again(results.people_of("quiet", step_id: step_id), results.condition_of("quiet", step_id: step_id))
           end
 
           app.post "/api/letters/:id/write-again" do
             letter = fetch_record(Records::Letter, params[:id], "letter")
             figures = Work::LetterFigures
-            write_again(figures.people_of(letter, "quiet"), figures.condition_of(letter, "quiet"), letter.name)
+            write_again(figures.people_of(letter, "quiet"), figures.condition_of(letter, "quiet"))
           end
 
           app.get "/api/results" do

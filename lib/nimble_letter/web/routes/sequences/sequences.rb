@@ -11,10 +11,8 @@ module NimbleLetter
           end
 
           app.post "/api/sequences" do
-            json(
-              SequenceJson.new(Work::PlanSequence.make(name: input[:name], audience: input[:audience], moment: moment), moment).write,
-              201
-            )
+            made = Work::PlanSequence.make(name: input[:name], audience: input[:audience], letter: input[:letter], moment: moment)
+            json(SequenceJson.new(made, moment).write, 201)
           end
 
           app.get "/api/sequences/:id" do
@@ -36,6 +34,7 @@ module NimbleLetter
             outlook or raise Invalid.new("Nobody would get anything yet.", at: "sequence", hint: "Say whom it is for, and what.")
             people =
               if params["joining"].to_s == "true" then Records::Person.where(id: ready.joining)
+              elsif params["keeps"] then Records::Person.where(id: ready.kept(params["keeps"]))
               elsif params["never"] then Records::Person.where(id: ready.never(params["never"].to_i))
               else outlook.people_from(params["mailbox_id"]&.to_i)
               end
@@ -47,6 +46,7 @@ module NimbleLetter
             read_back = {version: input[:version], letters: input[:letters], gaps: input.fetch(:gaps, 0), joining: input[:joining],
                          moment: moment}
             if input[:at] then Work::StartLater.plan(sequence, at: input[:at], **read_back)
+            elsif input[:undo] then Work::StartLater.send_soon(sequence, seen: input[:seen], **read_back)
             else Work::StartSequence.call(sequence, seen: input[:seen], **read_back)
             end
             json(SequenceJson.new(sequence.refresh, moment).write)
