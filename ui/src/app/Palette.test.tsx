@@ -53,7 +53,7 @@ describe('the palette', () => {
   it('does what was typed, or moved to', async () => {
     const { server } = palette()
     await userEvent.keyboard('{ArrowDown}{Enter}')
-    await waitFor(() => expect(server.of('POST')).toEqual([{}]))
+    await waitFor(() => expect(server.of('POST')).toEqual([{ letter: {} }]))
   })
 
   it('finds people by what is typed', async () => {
@@ -68,7 +68,8 @@ describe('the palette', () => {
     await userEvent.keyboard('ana')
     const add = await findByRole('option', { name: 'Add Ana Lark to a sequence…' })
     expect(add.getAttribute('aria-selected')).toBe('false')
-    await userEvent.keyboard('{ArrowDown}')
+    // Writing to them comes before it.
+    await userEvent.keyboard('{ArrowDown}{ArrowDown}')
     await waitFor(() => expect(add.getAttribute('aria-selected')).toBe('true'))
     await userEvent.keyboard('{Enter}')
     expect(document.querySelector('output')?.textContent).toBe('/people/4')

@@ -52,7 +52,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
     navigate(to)
   }
   const actions = [
-    { words: 'New letter', run: () => create.letter.mutate() },
+    { words: 'New letter', run: () => create.letter.mutate({}) },
     { words: 'New sequence', run: () => create.sequence.mutate({}) },
     { words: 'Add person', run: () => navigate('/people?add=1') },
     post?.held
@@ -61,12 +61,12 @@ export function Palette({ onClose }: { onClose: () => void }) {
     { words: 'Bring people in from a file', run: () => navigate('/files') },
     ...PLACES.map(({ words: place, to }) => ({ words: `Go to ${place}`, run: () => navigate(to) })),
   ].filter((action) => action.words.toLowerCase().includes(words.toLowerCase()))
-  // Whoever was found can be added to a sequence from here.
+  // People who were found can be written to, or added to a sequence, from here.
   const adding = words.trim()
-    ? (data?.people ?? []).slice(0, 3).map((person) => ({
-        words: `Add ${person.name} to a sequence…`,
-        run: () => navigate(`/people/${person.id}?join=1`),
-      }))
+    ? (data?.people ?? []).slice(0, 3).flatMap((person) => [
+        { words: `Write to ${person.name}…`, run: () => create.letter.mutate({ audience: { people: [person.id] } }) },
+        { words: `Add ${person.name} to a sequence…`, run: () => navigate(`/people/${person.id}?join=1`) },
+      ])
     : []
   actions.unshift(...adding)
   const offered = [

@@ -7,6 +7,8 @@ export type Key = {
   run: () => void
   /** Whether it leads away from what stands on the page. */
   leaves?: boolean
+  /** Whether it is one while somebody types as well: held with another key it is no letter. */
+  whileTyping?: boolean
 }
 
 type Unsaved = () => boolean
@@ -27,7 +29,9 @@ function typing(target: EventTarget | null): boolean {
 function named(event: KeyboardEvent): string {
   const held = [(event.ctrlKey || event.metaKey) && 'ctrl', event.altKey && 'alt'].filter(Boolean)
   const shift = held.length > 0 && event.shiftKey ? ['shift'] : []
-  return [...held, ...shift, event.key].join('+').toLowerCase()
+  // With Alt some keyboards write another sign.
+  const letter = event.altKey ? /^Key([A-Z])$/.exec(event.code)?.[1] : undefined
+  return [...held, ...shift, letter ?? event.key].join('+').toLowerCase()
 }
 
 /** Listens to the keys that screens register, and knows them for the `?` page. */
@@ -66,13 +70,13 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     }
     const listen = (event: KeyboardEvent) => {
       if (typing(event.target)) typed(event)
-      if (typing(event.target) || document.querySelector('dialog[open]')) return
+      if (document.querySelector('dialog[open]')) return
       const pressed = named(event)
       if (pressed.length === 1 && page.dataset.typing !== undefined) return
       // Enter presses what has the focus.
       if (pressed === 'enter' && (event.target as Element).closest?.('button, a, input, summary, [role=button]')) return
       const key = current.current.findLast((one) => one.key.toLowerCase() === pressed)
-      if (!key) return
+      if (!key || (typing(event.target) && !key.whileTyping)) return
       event.preventDefault()
       if (key.leaves && [...unsaved.current].some((one) => one())) return
       key.run()

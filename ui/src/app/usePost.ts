@@ -13,6 +13,7 @@ export function usePostMoves() {
   const done = (answer: Shape<'Post'>) => {
     client.setQueryData(['post'], answer)
     client.invalidateQueries({ queryKey: ['today'] })
+    client.invalidateQueries({ queryKey: ['ready'] })
   }
   const hold = useMutation({ mutationFn: () => ask(api.POST('/api/post/hold')), onSuccess: done })
   const release = useMutation({ mutationFn: () => ask(api.POST('/api/post/release')), onSuccess: done })

@@ -36,7 +36,8 @@ export function LetterFrame({
     const ready = () => {
       const page = node.contentDocument
       if (!page?.body) return
-      const measure = () => setHeight(Math.max(160, page.documentElement.scrollHeight))
+      // The height of the letter: the page around it is never lower than its frame.
+      const measure = () => setHeight(Math.max(160, Math.ceil(page.documentElement.getBoundingClientRect().height)))
       page.documentElement.style.overflow = 'hidden'
       setFramed(page.querySelector('table.sheet') !== null)
       setLoaded(node.getAttribute('src') ?? '')

@@ -29,6 +29,8 @@ export function Popover({
   children,
   back,
   untabbed = false,
+  fills = false,
+  title,
   open: startsOpen = false,
 }: {
   words: ReactNode
@@ -39,6 +41,9 @@ export function Popover({
   back?: () => void
   /** Tab passes by the word: something else opens it for the keyboard. */
   untabbed?: boolean
+  /** The word is as high as what it stands in. */
+  fills?: boolean
+  title?: string
   open?: boolean
 }) {
   const [open, setOpen] = useState(startsOpen)
@@ -96,7 +101,7 @@ export function Popover({
     // biome-ignore lint/a11y/noStaticElementInteractions: it only listens for Escape from the controls within
     <span
       ref={root}
-      className="relative inline-block"
+      className={fills ? 'relative block h-full' : 'relative inline-block'}
       onKeyDown={(event) => {
         if (event.key === 'Escape' && open) {
           event.stopPropagation()
@@ -113,6 +118,7 @@ export function Popover({
         aria-expanded={open}
         aria-haspopup="dialog"
         aria-label={label}
+        title={title}
         onClick={() => setOpen(!open)}
       >
         {words}

@@ -131,6 +131,11 @@ export function PeopleScreen() {
   const matching = searched ? total : sieve.data?.matching
   // A quick search is for looking; whom a letter goes to is said in the sentence, or chosen one by one.
   const onlySearched = searched !== '' && (count === 0 || chosen.all)
+  const meansSome = (says || count > 0) && !onlySearched
+  useKeys([
+    { key: 'a', words: 'Say who', run: () => document.querySelector<HTMLElement>('[aria-label="And…"]')?.click() },
+    ...(meansSome ? [{ key: 'w', words: 'Write to them…', leaves: true, run: () => create.letter.mutate({ audience }) }] : []),
+  ])
   if (!catalogue) return <Loading />
   return (
     <div className="h-full flex flex-col min-h-0">
@@ -235,14 +240,14 @@ export function PeopleScreen() {
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={(!says && count === 0) || onlySearched || create.sequence.isPending}
-          title={(says || count > 0) && !onlySearched ? undefined : 'Say whom you mean first, or choose people below'}
-          onClick={() => create.sequence.mutate({ name: filter?.name ? `To ${filter.name}` : undefined, audience })}
+          disabled={!meansSome || create.letter.isPending}
+          title={meansSome ? undefined : 'Say whom you mean first, or choose people below'}
+          onClick={() => create.letter.mutate({ audience })}
         >
           Write to {count > 0 ? `these ${number(count)}` : 'them'}…
         </button>
       </div>
-      {(sieve.error || create.sequence.error) && <ErrorNote error={sieve.error ?? create.sequence.error} />}
+      {(sieve.error || create.letter.error) && <ErrorNote error={sieve.error ?? create.letter.error} />}
       <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-5 grow min-h-0">
         <div className="min-w-0 min-h-0 flex flex-col">
           {matching === 0 && (

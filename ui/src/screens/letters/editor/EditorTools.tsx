@@ -42,7 +42,7 @@ function FieldMenu({ editor, about }: { editor: Editor; about?: 'anybody' | 'dea
   const { fields } = useContext(WritingContext)
   const [words, setWords] = useState('')
   return (
-    <Popover words="Merge field" label="Merge field" className={`${TOOL} !text-primary`}>
+    <Popover words="{{ field" label="Merge field" className={`${TOOL} !text-primary`}>
       {(shut) => (
         <div className="w-64">
           <input
@@ -151,10 +151,13 @@ export function EditorTools({
   editor,
   choosing,
   about,
+  children,
 }: {
   editor: Editor | null
   choosing: Choosing
   about?: 'anybody' | 'deal'
+  /** What else one can do with the paper. */
+  children?: ReactNode
 }) {
   const writing = useContext(WritingContext)
   const state = useEditorState({
@@ -171,14 +174,14 @@ export function EditorTools({
   return (
     <div className="flex gap-1.5 mb-2 flex-wrap" role="toolbar" aria-label="Text">
       <FieldMenu editor={editor} about={about} />
-      <Popover words="Put in" label="Put in" className={TOOL}>
+      <Popover words="/ block" label="Add a block" className={TOOL}>
         {(shut) => (
-          <ul className="w-52">
+          <ul className="flex flex-wrap gap-x-1 w-[30rem]">
             {blockOffers(writing, choosing).map((offer) => (
               <li key={offer.key}>
                 <button
                   type="button"
-                  className="flex w-full justify-between px-1.5 py-1 rounded-sm hover:bg-base-200"
+                  className="px-1.5 py-1 rounded-sm hover:bg-base-200"
                   onClick={() => {
                     const { from } = editor.state.selection
                     shut()
@@ -186,7 +189,6 @@ export function EditorTools({
                   }}
                 >
                   {offer.words}
-                  <span className="muted text-xs">{offer.hint}</span>
                 </button>
               </li>
             ))}
@@ -200,6 +202,7 @@ export function EditorTools({
         <em className="font-serif">I</em>
       </Tool>
       <LinkTool key={String(state.link)} editor={editor} />
+      {children}
       <span className="grow" />
       <Tool label="Undo" disabled={!state.undo} onClick={() => editor.chain().focus().undo().run()}>
         Undo

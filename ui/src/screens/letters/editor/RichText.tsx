@@ -21,6 +21,10 @@ export type RichTextProps = {
   className?: string
   onEditor?: (editor: Editor) => void
   onProblem?: (problem: unknown) => void
+  /** Of a single line: goes on to what comes after it. */
+  onEnter?: () => void
+  /** Nothing can be written for now. */
+  locked?: boolean
 }
 
 const LINE = {
@@ -44,12 +48,19 @@ const LINE = {
   gapcursor: false,
 } as const
 
-/** A single line has no second one; a menu that is open takes Enter first. */
-const OneLine = Extension.create({
-  name: 'oneLine',
-  priority: 150,
-  addKeyboardShortcuts: () => Object.fromEntries(['Enter', 'Shift-Enter', 'Mod-Enter'].map((key) => [key, () => true])),
-})
+/** A single line has no second one: Enter goes on. A menu that is open takes it first; with Ctrl it is for the page. */
+const oneLine = (goOn: () => void) =>
+  Extension.create({
+    name: 'oneLine',
+    priority: 150,
+    addKeyboardShortcuts: () => {
+      const on = () => {
+        goOn()
+        return true
+      }
+      return { Enter: on, 'Shift-Enter': () => true, 'Mod-Enter': () => true }
+    },
+  })
 
 /** Turns typed {{names}} into chips. An unknown name stays as text and is marked. */
 function takeInTypedFields(editor: Editor, fields: FieldInfo[]) {
@@ -69,12 +80,23 @@ function takeInTypedFields(editor: Editor, fields: FieldInfo[]) {
 }
 
 /** Words with merge fields: a single line, or with `blocks` a whole text of them. */
-export function RichText({ label, document, onChange, blocks, placeholder, className, onEditor, onProblem }: RichTextProps) {
+export function RichText({
+  label,
+  document,
+  onChange,
+  blocks,
+  placeholder,
+  className,
+  onEditor,
+  onProblem,
+  onEnter,
+  locked = false,
+}: RichTextProps) {
   const line = !blocks
   const writing = useContext(WritingContext)
   // The editor is made once; what its menus offer follows the letter.
-  const now = useRef({ writing, onProblem, onChange })
-  now.current = { writing, onProblem, onChange }
+  const now = useRef({ writing, onProblem, onChange, onEnter })
+  now.current = { writing, onProblem, onChange, onEnter }
   const made = useRef<Editor | null>(null)
   const putIn = (work: Promise<JSONContent[]>, at?: number) => {
     work
@@ -118,7 +140,7 @@ export function RichText({ label, document, onChange, blocks, placeholder, class
               },
             },
       ),
-      ...(line ? [OneLine] : []),
+      ...(line ? [oneLine(() => now.current.onEnter?.())] : []),
       MergeField,
       unknownFields(() => now.current.writing.fields),
       suggesting('fieldMenu', '{{', (words) => fieldsFor(words, now.current.writing.fields), false),
@@ -163,5 +185,8 @@ export function RichText({ label, document, onChange, blocks, placeholder, class
   useEffect(() => {
     if (editor) onEditor?.(editor)
   }, [editor, onEditor])
+  useEffect(() => {
+    if (editor && editor.isEditable === locked) editor.setEditable(!locked, false)
+  }, [editor, locked])
   return <EditorContent editor={editor} />
 }

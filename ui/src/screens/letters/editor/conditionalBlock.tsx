@@ -54,12 +54,19 @@ function Sides({ condition, seeing, audience }: { condition: Shape<'Condition'>;
   return (
     <>
       {' · '}
-      <ReadersBehind letterId={audience.letterId} asked={{ seeing: condition }} title="They read this passage" count={seeing}>
+      <ReadersBehind
+        letterId={audience.letterId}
+        sequenceId={audience.sequenceId}
+        asked={{ seeing: condition }}
+        title="They read this passage"
+        count={seeing}
+      >
         {number(seeing)} of {number(audience.total)}
       </ReadersBehind>{' '}
       read it,{' '}
       <ReadersBehind
         letterId={audience.letterId}
+        sequenceId={audience.sequenceId}
         asked={{ seeing: condition, others: true }}
         title="They read the other"
         count={others}

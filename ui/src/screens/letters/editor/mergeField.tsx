@@ -12,7 +12,13 @@ function Without({ field, label, audience }: { field: string; label: string; aud
   if (!audience || count == null) return null
   return (
     <p className={`text-xs mb-2 ${count > 0 ? 'text-accent' : 'muted'}`}>
-      <ReadersBehind letterId={audience.letterId} asked={{ without: field }} title={`Nothing for ${label}`} count={count}>
+      <ReadersBehind
+        letterId={audience.letterId}
+        sequenceId={audience.sequenceId}
+        asked={{ without: field }}
+        title={`Nothing for ${label}`}
+        count={count}
+      >
         {count === 0 ? 'Nobody' : `${number(count)} of ${number(audience.total)}`}
       </ReadersBehind>{' '}
       among {audience.words} {count === 1 || count === 0 ? 'has' : 'have'} nothing here

@@ -24,19 +24,17 @@ export function blockOffers(writing: Writing, choosing: Choosing): Offer[] {
     {
       key: 'heading',
       words: 'Heading',
-      hint: '##',
       run: turn((editor) => editor.chain().focus().setNode('heading', { level: 2 }).run()),
     },
     { key: 'text', words: 'Text', run: turn((editor) => editor.chain().focus().setNode('paragraph').run()) },
-    { key: 'list', words: 'List', hint: '-', run: turn((editor) => editor.chain().focus().toggleBulletList().run()) },
+    { key: 'list', words: 'List', run: turn((editor) => editor.chain().focus().toggleBulletList().run()) },
     {
       key: 'numbers',
       words: 'Numbered list',
-      hint: '1.',
       run: turn((editor) => editor.chain().focus().toggleOrderedList().run()),
     },
-    { key: 'quote', words: 'Quote', hint: '>', run: turn((editor) => editor.chain().focus().toggleWrap('quote').run()) },
-    { key: 'divider', words: 'Divider', hint: '---', run: put({ type: 'divider' }) },
+    { key: 'quote', words: 'Quote', run: turn((editor) => editor.chain().focus().toggleWrap('quote').run()) },
+    { key: 'divider', words: 'Divider', run: put({ type: 'divider' }) },
   ]
   if (writing.within === 'signature') return everywhere.filter((offer) => ['text', 'list', 'divider'].includes(offer.key))
   const pictures: Offer[] = [{ key: 'picture', words: 'Picture…', run: turn(choosing.picture) }]

@@ -3,6 +3,7 @@ import { PluginKey } from '@tiptap/pm/state'
 import { ReactRenderer } from '@tiptap/react'
 import Suggestion, { type SuggestionProps } from '@tiptap/suggestion'
 import { useEffect, useImperativeHandle, useState } from 'react'
+import { classes } from '../../../parts/classes'
 
 /** Something a menu in the text offers. */
 export type Offer = { key: string; words: string; hint?: string; run: (editor: Editor, range: Range) => void }
@@ -11,12 +12,16 @@ type Listening = { onKeyDown: (event: KeyboardEvent) => boolean }
 
 function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: React.Ref<Listening> }) {
   const [at, setAt] = useState(0)
+  // Words that need no second one stand beside each other, under the line that is written.
+  const strip = items.every((item) => item.hint === undefined)
   // biome-ignore lint/correctness/useExhaustiveDependencies: other offers begin at the first one
   useEffect(() => setAt(0), [items])
   useImperativeHandle(ref, () => ({
     onKeyDown: (event) => {
-      if (event.key === 'ArrowDown') setAt((now) => (now + 1) % Math.max(1, items.length))
-      else if (event.key === 'ArrowUp') setAt((now) => (now + items.length - 1) % Math.max(1, items.length))
+      if (event.key === 'ArrowDown' || (strip && event.key === 'ArrowRight'))
+        setAt((now) => (now + 1) % Math.max(1, items.length))
+      else if (event.key === 'ArrowUp' || (strip && event.key === 'ArrowLeft'))
+        setAt((now) => (now + items.length - 1) % Math.max(1, items.length))
       else if (event.key === 'Enter' || event.key === 'Tab') {
         const item = items[at]
         if (!item) return false
@@ -31,7 +36,10 @@ function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: Rea
       role="listbox"
       aria-label="Put in"
       tabIndex={-1}
-      className="bg-[var(--sheet)] border border-base-300 rounded-sm p-1 font-sans text-sm shadow-lg w-64 max-h-80 overflow-auto"
+      className={classes(
+        'bg-[var(--sheet)] border border-base-300 rounded-sm p-1 font-sans text-sm shadow-lg max-h-80 overflow-auto',
+        strip ? 'flex flex-wrap w-[30rem]' : 'w-64',
+      )}
     >
       {items.map((item, i) => (
         <button
@@ -39,7 +47,11 @@ function OfferList({ items, command, ref }: SuggestionProps<Offer> & { ref?: Rea
           type="button"
           role="option"
           aria-selected={i === at}
-          className={`flex w-full justify-between gap-3 text-left px-2 py-1 rounded-sm ${i === at ? 'bg-base-200' : ''}`}
+          className={classes(
+            'flex justify-between gap-3 text-left px-2 py-1 rounded-sm',
+            strip ? '' : 'w-full',
+            i === at ? 'bg-base-200' : '',
+          )}
           // A menu that opens below a pointer at rest is not pointed at.
           onMouseMove={(event) => (event.movementX || event.movementY) && setAt(i)}
           onMouseDown={(event) => {
@@ -80,7 +92,7 @@ export function suggesting(name: string, char: string, offers: (words: string) =
               const element = list.element as HTMLElement
               const below = rect.bottom + 4
               const height = Math.min(320, element.offsetHeight || 240)
-              const left = Math.min(rect.left, window.innerWidth - 270)
+              const left = Math.min(rect.left, window.innerWidth - 20 - (element.offsetWidth || 250))
               const top = below + height > window.innerHeight - 44 ? Math.max(4, rect.top - height - 4) : below
               Object.assign(element.style, { left: `${left}px`, top: `${top}px` })
             }

@@ -13,6 +13,8 @@ export type Writing = {
 
 export type AudienceCounts = {
   letterId: number
+  /** The sequence it is looked at for, where one is. */
+  sequenceId?: number
   words: string
   total: number
   without: Record<string, number | null>

@@ -4,7 +4,7 @@ import { entries, fresh, typed } from './asking'
 import type { Test } from './conditions'
 import { useAskable } from './useAskable'
 
-/** A menu of everything one can ask about; typing narrows it, and "city is York" is taken as it stands. */
+/** A menu of everything one can ask about; typing narrows it, and "leads in York" is taken as it stands. */
 export function AskAbout({
   words,
   label,
@@ -14,15 +14,15 @@ export function AskAbout({
   words: string
   label: string
   subject: 'person' | 'deal'
-  onPick: (test: Test) => void
+  onPick: (tests: Test[]) => void
 }) {
   return (
     <Popover words={words} label={label} className="quiet-word">
       {(shut) => (
         <Menu
           subject={subject}
-          onPick={(test) => {
-            onPick(test)
+          onPick={(tests) => {
+            onPick(tests)
             shut()
           }}
         />
@@ -31,7 +31,7 @@ export function AskAbout({
   )
 }
 
-function Menu({ subject, onPick }: { subject: 'person' | 'deal'; onPick: (test: Test) => void }) {
+function Menu({ subject, onPick }: { subject: 'person' | 'deal'; onPick: (tests: Test[]) => void }) {
   const catalogue = useAskable()
   const [words, setWords] = useState('')
   if (!catalogue) return null
@@ -39,12 +39,12 @@ function Menu({ subject, onPick }: { subject: 'person' | 'deal'; onPick: (test: 
   const wanted = words.toLowerCase().trim()
   const found = entries(catalogue, subject).filter((one) => one.words.toLowerCase().includes(wanted))
   const shown = whole ? [whole, ...found] : found
-  const pick = (entry: (typeof shown)[number]) => onPick(entry.test ?? fresh(catalogue, entry.key))
+  const pick = (entry: (typeof shown)[number]) => onPick(entry.tests ?? [fresh(catalogue, entry.key)])
   return (
     <div className="w-[26rem]">
       <input
         className="text-field mb-2"
-        placeholder="Type, for example: city is York"
+        placeholder="Type, for example: leads in York"
         aria-label="What to ask about"
         value={words}
         onChange={(event) => setWords(event.target.value)}

@@ -101,12 +101,19 @@ export function SentenceGroup({
 }) {
   const parts = (next: Part[]) => onChange({ ...group, parts: next })
   const replace = (i: number, part: Part) => parts(group.parts.map((one, at) => (at === i ? part : one)))
-  const add = (test: Test, join: Group['join'], negated = false) => {
-    const part = newPart(test, negated)
-    if (group.parts.length < 2 || group.join === join) return onChange({ ...group, join, parts: [...group.parts, part] })
+  const add = (tests: Test[], join: Group['join'], negated = false) => {
+    const [first, ...more] = tests
+    if (!first) return
+    // What was typed together is said together.
+    const part: Part =
+      more.length > 0 && (join === 'or' || negated)
+        ? { ...EVERYBODY, negated, parts: tests.map((test) => newPart(test)) }
+        : newPart(first, negated)
+    const added = part.kind === 'group' ? [part] : [part, ...more.map((test) => newPart(test, negated))]
+    if (group.parts.length < 2 || group.join === join) return onChange({ ...group, join, parts: [...group.parts, ...added] })
     // "a and b, or c" puts the new part beside the last one, as it is said.
     const last = group.parts.at(-1)
-    if (last) parts([...group.parts.slice(0, -1), { ...EVERYBODY, join, parts: [last, part] }])
+    if (last) parts([...group.parts.slice(0, -1), { ...EVERYBODY, join, parts: [last, ...added] }])
   }
   return (
     <>
@@ -156,14 +163,14 @@ export function SentenceGroup({
           subject={subject}
           words={group.parts.length === 0 ? (inner ? '+ with…' : '+ who…') : '+ and'}
           label="And…"
-          onPick={(test) => add(test, 'and')}
+          onPick={(tests) => add(tests, 'and')}
         />{' '}
         {group.parts.length > 0 && (
           <>
-            <AskAbout subject={subject} words="+ or" label="Or…" onPick={(test) => add(test, 'or')} />{' '}
+            <AskAbout subject={subject} words="+ or" label="Or…" onPick={(tests) => add(tests, 'or')} />{' '}
           </>
         )}
-        {!inner && <AskAbout subject={subject} words="+ but not" label="But not…" onPick={(test) => add(test, 'and', true)} />}
+        {!inner && <AskAbout subject={subject} words="+ but not" label="But not…" onPick={(tests) => add(tests, 'and', true)} />}
       </span>
     </>
   )

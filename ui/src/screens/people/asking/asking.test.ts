@@ -44,14 +44,33 @@ const CATALOGUE = {
 
 describe('typed', () => {
   it('completes a whole test', () => {
-    expect(typed(CATALOGUE, 'city is york')?.test).toEqual({ kind: 'field', field: 'person.city', is: 'one_of', value: ['York'] })
-    expect(typed(CATALOGUE, 'City is York or Hull')?.test).toMatchObject({ value: ['York', 'Hull'] })
-    expect(typed(CATALOGUE, 'standing is former')?.test).toMatchObject({ value: ['former_client'] })
-    expect(typed(CATALOGUE, 'city contains or')?.test).toMatchObject({ is: 'contains', value: 'or' })
+    expect(typed(CATALOGUE, 'city is york')?.tests).toEqual([
+      { kind: 'field', field: 'person.city', is: 'one_of', value: ['York'] },
+    ])
+    expect(typed(CATALOGUE, 'City is York or Hull')?.tests).toMatchObject([{ value: ['York', 'Hull'] }])
+    expect(typed(CATALOGUE, 'standing is former')?.tests).toMatchObject([{ value: ['former_client'] }])
+    expect(typed(CATALOGUE, 'city contains or')?.tests).toMatchObject([{ is: 'contains', value: 'or' }])
+  })
+
+  it('knows people by what they are called', () => {
+    const lead = { field: 'person.standing', value: ['lead'] }
+    const york = { field: 'person.city', value: ['York'] }
+    expect(typed(CATALOGUE, 'leads in York')?.tests).toMatchObject([lead, york])
+    expect(typed(CATALOGUE, 'York')?.tests).toMatchObject([york])
+    expect(typed(CATALOGUE, 'everyone in york')?.tests).toMatchObject([york])
+    expect(typed(CATALOGUE, 'former clients and city is York or Tyne')?.tests).toMatchObject([
+      { value: ['former_client'] },
+      { value: ['York', 'Tyne'] },
+    ])
+    expect(typed(CATALOGUE, 'leads in York')?.words).toBe('Standing is lead and City is York')
+  })
+
+  it('takes a whole where its parts say nothing', () => {
+    expect(typed(CATALOGUE, 'city is Tyne and Wear')?.tests).toMatchObject([{ value: ['Tyne and Wear'] }])
   })
 
   it('waits for what it cannot finish', () => {
-    for (const words of ['city', 'city is', 'standing is king', 'shoe is 40', 'birthday is soon'])
+    for (const words of ['city', 'city is', 'standing is king', 'shoe is 40', 'birthday is soon', 'leads in Atlantis', 'kings'])
       expect(typed(CATALOGUE, words)).toBeNull()
   })
 })

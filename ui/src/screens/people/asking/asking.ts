@@ -80,7 +80,7 @@ export function fresh(catalogue: Catalogue, key: string): Test {
   return { kind: 'field', field: name, is, value: freshValue(operators[is]) }
 }
 
-export type Entry = { key: string; words: string; group: string; test?: Test }
+export type Entry = { key: string; words: string; group: string; tests?: Test[] }
 
 const FIRST = ['person.standing', 'person.city', 'person.tags', 'person.lists', 'person.owner', 'company.type', 'company.name']
 
@@ -115,12 +115,63 @@ export function entries(catalogue: Catalogue, subject: 'person' | 'deal'): Entry
   ]
 }
 
-/** "city is york" as a finished test; null while it is not one. */
+const plain = (text: string) => text.toLowerCase().trim()
+
+/** What people are called by, without saying by which field. */
+const CALLED = ['person.standing', 'person.city', 'person.tags', 'person.lists', 'person.owner', 'company.type']
+
+/** "leads" or "York" as the one field that has such a value; more than one, or none, is nothing said. */
+function called(catalogue: Catalogue, words: string, among: string[] = CALLED): Entry | null {
+  const wanted = [plain(words), plain(words).replace(/s$/, '')]
+  const found = among.flatMap((key) => {
+    const field = catalogue.fields.find((one) => one.key === key && one.uses.includes('condition') && !one.retired)
+    const value = field && options(catalogue, field).find((one) => wanted.includes(plain(one.words)))
+    return field && value
+      ? [entry(field, `is ${value.words}`, { kind: 'field', field: key, is: 'one_of', value: [value.value] })]
+      : []
+  })
+  return found.length === 1 ? (found[0] ?? null) : null
+}
+
+/** "leads in York" as who they are and where. */
+function calledIn(catalogue: Catalogue, words: string): Entry[] | null {
+  const whole = called(catalogue, words)
+  if (whole) return [whole]
+  const found = /^(.+?)\s+in\s+(.+)$/i.exec(words)
+  const [, who = '', where = ''] = found ?? []
+  const place = called(catalogue, where, ['person.city'])
+  if (!place) return null
+  if (/^(everyone|everybody|people)$/i.test(who.trim())) return [place]
+  const them = called(catalogue, who)
+  return them ? [them, place] : null
+}
+
+/** "city is york", "leads in York" or several of these with "and" between as finished tests; null while it is none. */
 export function typed(catalogue: Catalogue, words: string): Entry | null {
+  const read = (some: string) => calledIn(catalogue, some) ?? [typedTest(catalogue, some)]
+  // "Tyne and Wear" is one place: where a part says nothing by itself, the whole is read.
+  const parts = words
+    .trim()
+    .split(/\s+and\s+/i)
+    .flatMap(read)
+  const said = parts.length > 1 && parts.includes(null) ? read(words) : parts
+  const entries = said.filter((one) => one !== null)
+  const [only, more] = entries
+  if (!only || entries.length < said.length) return null
+  if (!more) return only
+  return {
+    key: `typed:${entries.map((one) => one.key).join()}`,
+    words: entries.map((one) => one.words).join(' and '),
+    group: 'As typed',
+    tests: entries.flatMap((one) => one.tests ?? []),
+  }
+}
+
+/** "city is york" as a finished test; null while it is not one. */
+function typedTest(catalogue: Catalogue, words: string): Entry | null {
   const found = /^\s*(.+?)\s+(?:is|in|=|contains)\s+(.+?)\s*$/i.exec(words)
   if (!found) return null
   const [, name = '', given = ''] = found
-  const plain = (text: string) => text.toLowerCase().trim()
   const field = catalogue.fields.find((one) => one.uses.includes('condition') && !one.retired && plain(one.label) === plain(name))
   if (!field) return null
   if (/\scontains\s/i.test(words) && catalogue.operators[field.type]?.contains)
@@ -143,7 +194,7 @@ export function typed(catalogue: Catalogue, words: string): Entry | null {
 }
 
 function entry(field: Field, said: string, test: Test): Entry {
-  return { key: `typed:${field.key}`, words: `${field.label} ${said}`, group: 'As typed', test }
+  return { key: `typed:${field.key}`, words: `${field.label} ${said}`, group: 'As typed', tests: [test] }
 }
 
 /** "York, Leeds or Hull". */

@@ -24,8 +24,8 @@ export function ActOnThem({ title, people, count, total, onLeave }: Acting) {
         <button
           type="button"
           className="btn btn-sm btn-primary"
-          disabled={create.sequence.isPending}
-          onClick={() => create.sequence.mutate({ name: `To: ${title}`.slice(0, 100), audience: audienceOf(people) })}
+          disabled={create.letter.isPending}
+          onClick={() => create.letter.mutate({ audience: audienceOf(people) })}
         >
           Write to {count === 1 ? 'them' : `these ${count}`}…
         </button>
@@ -42,7 +42,7 @@ export function ActOnThem({ title, people, count, total, onLeave }: Acting) {
         </button>
       </div>
       {count < total && <p className="muted text-xs mb-2">All but {plural(total - count, 'record')} in the bin.</p>}
-      {create.sequence.error && <ErrorNote error={create.sequence.error} />}
+      {create.letter.error && <ErrorNote error={create.letter.error} />}
       {keeping && (
         <KeepList
           people={people}
