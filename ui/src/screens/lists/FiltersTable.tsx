@@ -3,6 +3,7 @@ import { api, ask, type Shape } from '../../api/client'
 import { inTurn } from '../../app/useInTurn'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { UsedIn } from '../../parts/UsedIn'
+import { WriteToThem } from './WriteToThem'
 
 type Filter = Shape<'Filter'>
 
@@ -61,6 +62,11 @@ export function FiltersTable({
               </select>
             </td>
             <td className="text-right whitespace-nowrap">
+              <WriteToThem
+                // Everybody sees whom a letter is for: of a filter that only its owner sees, it takes the condition.
+                audience={filter.shared ? { filter_id: filter.id } : { condition: filter.condition }}
+                whom={filter.name}
+              />{' '}
               <button type="button" className="btn btn-xs btn-plain" onClick={() => onShow(filter.condition)}>
                 Show
               </button>{' '}

@@ -6,6 +6,7 @@ import { inTurn } from '../../app/useInTurn'
 import { NameInPlace } from '../../parts/NameInPlace'
 import { UsedIn } from '../../parts/UsedIn'
 import { PeopleCount } from '../people/behind/PeopleCount'
+import { WriteToThem } from './WriteToThem'
 
 const condition = (list: Shape<'List'>): Shape<'Condition'> => ({ field: 'person.lists', is: 'one_of', value: [list.id] })
 
@@ -62,6 +63,7 @@ export function ListsTable({
               {day(list.created_at, firm.time_zone)}, {list.by}
             </td>
             <td className="text-right whitespace-nowrap">
+              <WriteToThem audience={{ lists: [list.id] }} whom={list.name} />{' '}
               <button type="button" className="btn btn-xs btn-plain" onClick={() => onShow(condition(list))}>
                 Show
               </button>{' '}

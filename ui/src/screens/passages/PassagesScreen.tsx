@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, ask } from '../../api/client'
-import { plural } from '../../app/format'
+import { plural, shortDate } from '../../app/format'
+import { useNow } from '../../app/usePost'
 import { classes } from '../../parts/classes'
 import { Header } from '../../parts/Header'
 import { Empty, ErrorNote, Loading } from '../../parts/States'
@@ -13,10 +14,11 @@ import { PassageEditor } from './PassageEditor'
 /** Texts kept for reuse: changed here, they change in every letter not sent yet. */
 export function PassagesScreen() {
   const client = useQueryClient()
+  const now = useNow()
   const { data, error, refetch } = usePassages()
   const [chosen, setChosen] = useState<number | null>(null)
   const make = useMutation({
-    mutationFn: () => ask(api.POST('/api/passages', { body: { name: 'Untitled passage' } })),
+    mutationFn: () => ask(api.POST('/api/passages', { body: { name: `Passage of ${shortDate(now, now)}` } })),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['passages'] })
       setChosen(made.id)

@@ -94,7 +94,9 @@ export function PersonScreen() {
       refetch()
     },
   })
+  const write = () => create.letter.mutate({ audience: { people: [id] } })
   useKeys([
+    ...(person?.may_write && !person.deleted_at ? [{ key: 'w', words: 'Write to them…', leaves: true, run: write }] : []),
     { key: 'n', words: 'Write a note', run: () => document.getElementById('note')?.focus() },
     { key: 'a', words: 'Add to a sequence…', run: () => setParams({ join: '1' }, { replace: true }) },
     { key: 'b', words: 'Back to people', leaves: true, run: () => navigate('/people') },
@@ -149,8 +151,8 @@ export function PersonScreen() {
               <button
                 type="button"
                 className="btn btn-sm btn-primary"
-                disabled={!person.may_write || Boolean(person.deleted_at)}
-                onClick={() => create.sequence.mutate({ name: `To ${person.name}`, audience: { people: [id] } })}
+                disabled={!person.may_write || Boolean(person.deleted_at) || create.letter.isPending}
+                onClick={write}
               >
                 Write to {(person.values['person.first_name'] as string | null) ?? 'them'}…
               </button>
@@ -158,7 +160,7 @@ export function PersonScreen() {
           </>
         }
       />
-      {bin.error && <ErrorNote error={bin.error} />}
+      {(bin.error || create.letter.error) && <ErrorNote error={bin.error ?? create.letter.error} />}
       {params.has('join') && <AddOne person={person} onClose={() => setParams({}, { replace: true })} />}
       <div className="grid grid-cols-[350px_minmax(0,1fr)] gap-10">
         <div>

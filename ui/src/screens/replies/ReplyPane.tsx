@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
 import { moment, money } from '../../app/format'
 import { useSession } from '../../app/session'
+import { useCreate } from '../../app/useCreate'
 import { useDraft } from '../../app/useDraft'
 import { Modal } from '../../parts/Modal'
 import { SentLetterPage } from '../../parts/SentLetterPage'
@@ -86,6 +87,7 @@ export function ReplyPane({ reply, onSort }: { reply: Reply; onSort: (to: Sort) 
   const [letter, setLetter] = useState<number | null>(null)
   const [converting, setConverting] = useState(false)
   const [adding, setAdding] = useState(false)
+  const create = useCreate()
   const answers = reply.answers
   return (
     <section aria-label="The reply">
@@ -136,7 +138,7 @@ export function ReplyPane({ reply, onSort }: { reply: Reply; onSort: (to: Sort) 
           Converted: {reply.conversion.label}, {money(reply.conversion.value_pence)}
         </p>
       )}
-      <div className="flex gap-2 mt-4 items-center">
+      <div className="flex flex-wrap gap-2 mt-4 items-center">
         {SORTS.map((sort) => (
           <button
             key={sort.key}
@@ -148,7 +150,18 @@ export function ReplyPane({ reply, onSort }: { reply: Reply; onSort: (to: Sort) 
             {sort.words} <kbd className="key">{sort.hint}</kbd>
           </button>
         ))}
-        <span className="grow" />
+      </div>
+      <div className="flex flex-wrap gap-2 mt-3 items-center">
+        {reply.person_id && (
+          <button
+            type="button"
+            className="btn btn-sm btn-plain"
+            disabled={create.letter.isPending}
+            onClick={() => create.letter.mutate({ audience: { people: [reply.person_id ?? 0] } })}
+          >
+            Write to {reply.name?.split(' ')[0] ?? 'them'}…
+          </button>
+        )}
         {reply.person_id && (
           <button type="button" className="btn btn-sm btn-plain" onClick={() => setAdding(true)}>
             Add to a sequence…

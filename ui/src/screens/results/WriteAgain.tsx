@@ -19,6 +19,7 @@ export function useWriteAgain() {
             }),
           ),
     onSuccess: (made) => {
+      client.setQueryData(['sequence', made.id], made)
       client.invalidateQueries({ queryKey: ['sequences'] })
       navigate(`/sequences/${made.id}`)
     },

@@ -111,7 +111,16 @@ function Several<Value extends string | number>({
 }
 
 /** Whom a sequence is for: any mix of filters, lists, members of an earlier sequence and single people, minus exclusions. */
-export function AudienceEditor({ audience, onChange }: { audience: Audience; onChange: (audience: Audience) => void }) {
+export function AudienceEditor({
+  audience,
+  sentenceFirst,
+  onChange,
+}: {
+  audience: Audience
+  /** Whether one begins with a sentence, though nothing is said yet. */
+  sentenceFirst?: boolean
+  onChange: (audience: Audience) => void
+}) {
   const { data: catalogue } = useCatalogue()
   const { data: filters = [] } = useFilters()
   if (!catalogue) return null
@@ -127,6 +136,7 @@ export function AudienceEditor({ audience, onChange }: { audience: Audience; onC
     <div className="grid grid-cols-2 gap-x-6 gap-y-3">
       <OwnSentence
         condition={audience.condition}
+        open={sentenceFirst}
         onChange={(condition) => onChange({ ...audience, condition })}
         onFilter={(id) => onChange({ ...audience, condition: undefined, filter_id: undefined, filters: [...filterIds, id] })}
       />

@@ -6,17 +6,20 @@ import { Sentence } from '../people/asking/Sentence'
 
 type Audience = Shape<'Audience'>
 
-/** Whoever fits a sentence that is said here; it can be kept as a filter. Nobody is meant by it until it is finished. */
+/** Everybody who fits a sentence that is said here; it can be kept as a filter. Nobody is meant by it until it is finished. */
 export function OwnSentence({
   condition,
+  open = false,
   onChange,
   onFilter,
 }: {
   condition: Audience['condition']
+  /** One begins with it, though nothing is said yet. */
+  open?: boolean
   onChange: (condition: Audience['condition']) => void
   onFilter: (id: number) => void
 }) {
-  const [sentence, setSentence] = useState(() => (condition ? fromCondition(condition) : null))
+  const [sentence, setSentence] = useState(() => (condition ? fromCondition(condition) : open ? EVERYBODY : null))
   const [naming, setNaming] = useState(false)
   const said = sentence && saidBy(sentence)
   const say = (next: Group | null) => {

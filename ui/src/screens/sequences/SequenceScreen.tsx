@@ -1,13 +1,15 @@
-import { useEffect, useState } from 'react'
-import { NavLink, useNavigate, useParams } from 'react-router'
+import { useEffect, useRef, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Shape } from '../../api/client'
 import { clock, moment, number } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
 import { classes } from '../../parts/classes'
 import { Header, StateBadge } from '../../parts/Header'
-import { Modal } from '../../parts/Modal'
 import { ErrorNote, Loading } from '../../parts/States'
+import { OnItsWay } from '../letters/sending/OnItsWay'
+import { oneLetter } from '../letters/sending/oneLetter'
+import { SequenceDesk } from '../letters/sending/SequenceDesk'
 import { ProposalBar } from './change/ProposalBar'
 import { useProposal } from './change/useProposal'
 import { SequenceMenu } from './library/SequenceMenu'
@@ -17,6 +19,7 @@ import { flat } from './plan/plan'
 import { ResultsTab } from './ResultsTab'
 import { RehearsalTab } from './rehearsal/RehearsalTab'
 import { StartDialog } from './start/StartDialog'
+import { StopDialog } from './start/StopDialog'
 import { useSequence } from './useSequence'
 
 function Name({ sequence, onChange }: { sequence: Shape<'Sequence'>; onChange: (name: string) => void }) {
@@ -90,42 +93,135 @@ function Plan({
   )
 }
 
-/** One sequence: its plan, its members, its results. */
+/**
+ * What one is shown of a sequence first: of one letter the letter, else the plan. It stays what it was when the page was opened, so that
+ * nobody who lays out a plan is led away from it by its first letter.
+ */
+function useHome(id: number, sequence: Shape<'Sequence'> | undefined): 'letter' | 'plan' {
+  const seen = useRef<{ id: number; home: 'letter' | 'plan' } | null>(null)
+  if (sequence && seen.current?.id !== id) seen.current = { id, home: sequence.one_letter ? 'letter' : 'plan' }
+  return seen.current?.id === id ? seen.current.home : 'plan'
+}
+
+/** One sequence: its letter if it is one, its plan, its members, its results. */
 export function SequenceScreen() {
   const params = useParams()
   const id = Number(params.id)
-  const tab = params.tab ?? 'plan'
   const navigate = useNavigate()
   const { firm } = useSession()
   const { query, change, start, move, notYet } = useSequence(id)
   const [starting, setStarting] = useState(false)
   const [stopping, setStopping] = useState(false)
   const sequence = query.data
+  const letter = sequence ? oneLetter(sequence) : null
+  const home = useHome(id, sequence)
+  const asked = params.tab ?? home
+  const tab = asked === 'letter' && !letter ? 'plan' : asked
+  const to = (part: string) => (part === home ? `/sequences/${id}` : `/sequences/${id}/${part}`)
   useKeys([
-    { key: 'p', words: 'Plan', leaves: true, run: () => navigate(`/sequences/${id}`) },
+    ...(letter ? [{ key: 'l', words: 'Letter', leaves: true, run: () => navigate(to('letter')) }] : []),
+    { key: 'p', words: 'Plan', leaves: true, run: () => navigate(to('plan')) },
     { key: 'h', words: 'Rehearsal', leaves: true, run: () => navigate(`/sequences/${id}/rehearsal`) },
     { key: 'm', words: 'Members', leaves: true, run: () => navigate(`/sequences/${id}/members`) },
     { key: 'r', words: 'Results', leaves: true, run: () => navigate(`/sequences/${id}/results`) },
-    ...(sequence?.state === 'draft' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
+    ...(sequence?.state === 'draft' && tab !== 'letter' ? [{ key: 's', words: 'Start…', run: () => setStarting(true) }] : []),
   ])
   useEffect(() => {
     if (sequence && (sequence.state !== 'draft' || sequence.start_at)) setStarting(false)
   }, [sequence])
   if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
   if (!sequence) return <Loading />
+  // What was sent by hand a moment ago: it can be taken back, on whichever part of the page one is.
+  const sent = sequence.state === 'draft' && sequence.undo_seconds != null
   const rehearsable = ['draft', 'running', 'paused'].includes(sequence.state)
   const due = flat(sequence.steps).reduce((sum, { step }) => sum + (step.kind === 'letter' ? step.counts.due : 0), 0)
-  const tabLink = (to: string, words: string) => (
-    <NavLink
-      end
-      to={to}
-      className={({ isActive }) =>
-        `pb-1.5 border-b-2 ${isActive ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content'}`
-      }
+  const tabLink = (part: string, words: string) => (
+    <Link
+      to={to(part)}
+      aria-current={part === tab ? 'page' : undefined}
+      className={classes(
+        'pb-1.5 border-b-2',
+        part === tab ? 'border-primary font-semibold' : 'border-transparent muted hover:text-base-content',
+      )}
     >
       {words}
-    </NavLink>
+    </Link>
   )
+  const running = (
+    <>
+      {sequence.state === 'running' && (
+        <button type="button" className="btn btn-sm btn-plain" onClick={() => move.mutate('pause')}>
+          Pause
+        </button>
+      )}
+      {sequence.state === 'paused' && (
+        <button type="button" className="btn btn-sm btn-primary" onClick={() => move.mutate('resume')}>
+          Resume
+        </button>
+      )}
+      {(sequence.state === 'running' || sequence.state === 'paused') && (
+        <button type="button" className="btn btn-sm btn-plain" onClick={() => setStopping(true)}>
+          Stop…
+        </button>
+      )}
+    </>
+  )
+  const notices = (
+    <>
+      {(change.error || move.error || notYet.error) && <ErrorNote error={change.error ?? move.error ?? notYet.error} />}
+      {sent && <OnItsWay sequenceId={id} seconds={sequence.undo_seconds ?? 0} onUndo={() => notYet.mutate(undefined)} />}
+      {sequence.start_at && !sent && (
+        <p className="bg-[var(--merged)] px-3 py-2 mb-3 flex gap-3 items-baseline">
+          <span className="grow">
+            Starts by itself on <strong className="font-semibold">{moment(sequence.start_at, firm.time_zone)}</strong>. A change
+            of the plan takes that off.
+          </span>
+          <button type="button" className="btn btn-xs btn-plain" onClick={() => notYet.mutate(undefined)}>
+            Not then
+          </button>
+        </p>
+      )}
+      {sequence.start_refused && (
+        <p className="bg-[var(--gap)] px-3 py-2 mb-3">
+          <strong className="text-error font-semibold">It did not start at its time.</strong> {sequence.start_refused}
+        </p>
+      )}
+    </>
+  )
+  const tabs = (
+    <nav aria-label="Parts of the sequence" className="flex gap-6 border-b border-base-300 mb-4">
+      {letter && tabLink('letter', 'Letter')}
+      {tabLink('plan', 'Plan')}
+      {rehearsable && tabLink('rehearsal', 'Rehearsal')}
+      {tabLink('members', `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}
+      {tabLink('results', 'Results')}
+    </nav>
+  )
+  const stop = stopping && (
+    <StopDialog
+      name={sequence.name}
+      due={due}
+      onStop={() => {
+        move.mutate('stop')
+        setStopping(false)
+      }}
+      onClose={() => setStopping(false)}
+    />
+  )
+  if (letter && tab === 'letter')
+    return (
+      <>
+        <SequenceDesk
+          sequence={sequence}
+          step={letter}
+          moves={{ change, start }}
+          actions={running}
+          notices={notices}
+          tabs={tabs}
+        />
+        {stop}
+      </>
+    )
   return (
     // A plan and its step each scroll for themselves, below what stands above them.
     <div className={tab === 'plan' ? 'h-full flex flex-col [&>*]:shrink-0' : undefined}>
@@ -145,22 +241,8 @@ export function SequenceScreen() {
         actions={
           <>
             <SequenceMenu id={sequence.id} />
-            {sequence.state === 'running' && (
-              <button type="button" className="btn btn-sm btn-plain" onClick={() => move.mutate('pause')}>
-                Pause
-              </button>
-            )}
-            {sequence.state === 'paused' && (
-              <button type="button" className="btn btn-sm btn-primary" onClick={() => move.mutate('resume')}>
-                Resume
-              </button>
-            )}
-            {(sequence.state === 'running' || sequence.state === 'paused') && (
-              <button type="button" className="btn btn-sm btn-plain" onClick={() => setStopping(true)}>
-                Stop…
-              </button>
-            )}
-            {sequence.state === 'draft' && (
+            {running}
+            {sequence.state === 'draft' && !sent && (
               <button type="button" className="btn btn-sm btn-primary" onClick={() => setStarting(true)}>
                 Start…
               </button>
@@ -168,57 +250,14 @@ export function SequenceScreen() {
           </>
         }
       />
-      {(change.error || move.error || notYet.error) && <ErrorNote error={change.error ?? move.error ?? notYet.error} />}
-      {sequence.start_at && (
-        <p className="bg-[var(--merged)] px-3 py-2 mb-3 flex gap-3 items-baseline">
-          <span className="grow">
-            Starts by itself on <strong className="font-semibold">{moment(sequence.start_at, firm.time_zone)}</strong>. A change
-            of the plan takes that off.
-          </span>
-          <button type="button" className="btn btn-xs btn-plain" onClick={() => notYet.mutate(undefined)}>
-            Not then
-          </button>
-        </p>
-      )}
-      {sequence.start_refused && (
-        <p className="bg-[var(--gap)] px-3 py-2 mb-3">
-          <strong className="text-error font-semibold">It did not start at its time.</strong> {sequence.start_refused}
-        </p>
-      )}
-      <nav aria-label="Parts of the sequence" className="flex gap-6 border-b border-base-300 mb-4">
-        {tabLink(`/sequences/${id}`, 'Plan')}
-        {rehearsable && tabLink(`/sequences/${id}/rehearsal`, 'Rehearsal')}
-        {tabLink(`/sequences/${id}/members`, `Members ${number(sequence.state === 'draft' ? 0 : sequence.sieve.matching)}`)}
-        {tabLink(`/sequences/${id}/results`, 'Results')}
-      </nav>
+      {notices}
+      {tabs}
       {tab === 'plan' && <Plan sequence={sequence} change={change} onMembers={() => navigate(`/sequences/${id}/members`)} />}
       {tab === 'rehearsal' && rehearsable && <RehearsalTab sequence={sequence} />}
       {tab === 'members' && <MembersTab sequence={sequence} />}
       {tab === 'results' && <ResultsTab sequence={sequence} />}
       {starting && <StartDialog sequence={sequence} start={start} onClose={() => setStarting(false)} />}
-      {stopping && (
-        <Modal title={`Stop “${sequence.name}”?`} onClose={() => setStopping(false)}>
-          <p className="font-serif text-lg">
-            {number(due)} letters that are still due will not go out, and everybody leaves it. This cannot be taken back; pausing
-            can.
-          </p>
-          <div className="mt-5 flex justify-end gap-2">
-            <button type="button" className="btn btn-sm btn-plain" onClick={() => setStopping(false)}>
-              Let it be
-            </button>
-            <button
-              type="button"
-              className="btn btn-sm btn-error"
-              onClick={() => {
-                move.mutate('stop')
-                setStopping(false)
-              }}
-            >
-              Stop it
-            </button>
-          </div>
-        </Modal>
-      )}
+      {stop}
     </div>
   )
 }

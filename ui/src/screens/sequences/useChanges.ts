@@ -45,14 +45,24 @@ export function useChanges(
     },
   })
   useUnsaved(() => under.current > 0)
-  const mutate = (change: Change) => {
+  const show = (change: Change) => {
     under.current += 1
     // What is being read is older than what is shown from now on.
     client.cancelQueries({ queryKey: key, exact: true })
     client.setQueryData<Sequence>(key, (kept) => kept && changed(kept, change))
-    saving.mutate(change)
   }
-  return { error: saving.error, mutate }
+  return {
+    error: saving.error,
+    mutate: (change: Change) => {
+      show(change)
+      saving.mutate(change)
+    },
+    /** The same, answered once it is saved. */
+    made: (change: Change) => {
+      show(change)
+      return saving.mutateAsync(change)
+    },
+  }
 }
 
 /** A sequence as it will be; steps that are new wait for their number. */

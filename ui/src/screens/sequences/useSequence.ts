@@ -32,14 +32,21 @@ export function useSequence(id: number) {
   const start = useInTurn(
     key,
     query.data,
-    ({ letters, gaps, joining, seen, at }: ReadBack & { at?: string }, version) =>
+    ({ letters, gaps, joining, seen, at, undo }: ReadBack & { at?: string; undo?: true }, version) =>
       ask(
         api.POST('/api/sequences/{id}/start', {
           params: { path: { id } },
-          body: { letters, gaps, joining, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}) },
+          body: { letters, gaps, joining, version, ...(seen ? { seen } : {}), ...(at ? { at } : {}), ...(undo ? { undo } : {}) },
         }),
       ),
-    { onSuccess, onError: () => client.invalidateQueries({ queryKey: ['ready', id] }) },
+    {
+      onSuccess,
+      // Somebody else may have started it, or this page without hearing of it.
+      onError: () => {
+        client.invalidateQueries({ queryKey: ['ready', id] })
+        client.invalidateQueries({ queryKey: key })
+      },
+    },
   )
   const move = useMutation({
     mutationFn: (name: 'pause' | 'resume' | 'stop') =>

@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ReactNode, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
-import { timeOfDay } from '../../app/format'
+
 import { stale } from '../../app/stale'
 import { Modal } from '../../parts/Modal'
 import { ErrorNote } from '../../parts/States'
+import { TimeSelect } from '../../parts/TimeSelect'
 
 type Box = Shape<'Mailbox'>
 type Input = Shape<'MailboxInput'>
@@ -29,27 +30,6 @@ function Line({ label, children }: { label: string; children: ReactNode }) {
       <span className="field-label">{label}</span>
       {children}
     </label>
-  )
-}
-
-const TIMES = Array.from({ length: 49 }, (_, i) => i * 30)
-
-function TimeOfDay({ label, value, onChange }: { label: string; value: number; onChange: (minutes: number) => void }) {
-  return (
-    <select
-      aria-label={label}
-      className="select select-sm bg-[var(--sheet)] w-24"
-      value={value}
-      onChange={(event) => onChange(Number(event.target.value))}
-    >
-      {[...new Set([...TIMES, value])]
-        .sort((one, other) => one - other)
-        .map((minutes) => (
-          <option key={minutes} value={minutes}>
-            {timeOfDay(minutes)}
-          </option>
-        ))}
-    </select>
   )
 }
 
@@ -193,9 +173,21 @@ export function MailboxForm({ box, onClose }: { box: Box | null; onClose: () => 
         <fieldset className="mb-4">
           <legend className="field-label">Letters leave between</legend>
           <span className="flex items-center gap-2">
-            <TimeOfDay label="Letters leave from" value={typed.hours_from ?? 0} onChange={(hours_from) => put({ hours_from })} />
+            <TimeSelect
+              whole
+              className="bg-[var(--sheet)] w-24"
+              label="Letters leave from"
+              value={typed.hours_from ?? 0}
+              onChange={(hours_from) => put({ hours_from })}
+            />
             and
-            <TimeOfDay label="Letters leave until" value={typed.hours_to ?? 1440} onChange={(hours_to) => put({ hours_to })} />
+            <TimeSelect
+              whole
+              className="bg-[var(--sheet)] w-24"
+              label="Letters leave until"
+              value={typed.hours_to ?? 1440}
+              onChange={(hours_to) => put({ hours_to })}
+            />
             <span className="muted">our time</span>
           </span>
         </fieldset>

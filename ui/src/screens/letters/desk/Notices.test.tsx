@@ -24,7 +24,7 @@ describe('Others', () => {
 
 describe('InUse', () => {
   it('says whom a change reaches, and is silent for a letter that is under way nowhere', () => {
-    const letter = (running_in: object[]) => ({ id: 3, running_in }) as Shape<'Letter'>
+    const letter = (running_in: object[]) => ({ id: 3, running_in, used_in: [] }) as unknown as Shape<'Letter'>
     expect(page().show(<InUse letter={letter([])} />).container.textContent).toBe('')
     const { container } = page().show(
       <InUse
@@ -52,7 +52,7 @@ describe('InUse', () => {
       'POST /api/sequences/4/proposal/effect': ({ body }) => taken(body),
     })
     const running_in = [{ id: 4, name: 'Autumn', had: 0, will: 7, held: true }]
-    const shown = page().show(<InUse letter={{ id: 3, running_in } as unknown as Shape<'Letter'>} />)
+    const shown = page().show(<InUse letter={{ id: 3, running_in, used_in: [] } as unknown as Shape<'Letter'>} />)
     await userEvent.click(shown.getByRole('button', { name: /Let the new words take effect/ }))
     expect(await shown.findByText(/7 letters of “Autumn” that are still to go say this from now on/)).toBeTruthy()
     expect(shown.getByText(/Up to 2 of them have a gap/)).toBeTruthy()

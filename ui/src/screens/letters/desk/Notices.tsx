@@ -4,12 +4,28 @@ import { useCopy } from '../library/LetterMenu'
 import { NewWords } from './NewWords'
 
 /** A letter under way: how many have had it, how many are to get it in which words, and a copy instead. */
-export function InUse({ letter }: { letter: Shape<'Letter'> }) {
-  const copy = useCopy(letter.id)
-  if (letter.running_in.length === 0) return null
+export function InUse({
+  letter,
+  sequenceId,
+  onCopied,
+}: {
+  letter: Shape<'Letter'>
+  sequenceId?: number
+  /** Takes the copy where it is to be written; else one goes there. */
+  onCopied?: (id: number) => void
+}) {
+  const copy = useCopy(letter.id, onCopied)
+  const elsewhere = letter.used_in.filter((one) => one.id !== sequenceId)
+  if (letter.running_in.length === 0 && (sequenceId === undefined || elsewhere.length === 0)) return null
   return (
     <div className="border-l-2 border-accent bg-[var(--personal)] px-3 py-2 mb-3 flex gap-4 items-start">
       <p className="grow">
+        {sequenceId !== undefined && elsewhere.length > 0 && (
+          <span className="block">
+            This is the library’s letter itself, also in {elsewhere.map((one) => `“${one.name}”`).join(', ')}: what you change
+            here changes there.
+          </span>
+        )}
         {letter.running_in.map((one) => (
           <span key={one.id} className="block">
             In “{one.name}”: {plural(one.had, 'person has', 'people have')} had it, {toCome(one)}{' '}

@@ -16,8 +16,8 @@ const FORMATS = [
   { value: 'md', words: 'Take out as Markdown' },
 ] as const
 
-/** Makes a copy and goes there. */
-export function useCopy(letterId: number) {
+/** Makes a copy and goes there, or where it is wanted. */
+export function useCopy(letterId: number, onMade?: (id: number) => void) {
   const client = useQueryClient()
   const navigate = useNavigate()
   return useMutation({
@@ -25,7 +25,8 @@ export function useCopy(letterId: number) {
     onSuccess: (made) => {
       client.invalidateQueries({ queryKey: ['letters'] })
       client.invalidateQueries({ queryKey: ['catalogue'] })
-      navigate(`/letters/${made.id}`)
+      if (onMade) onMade(made.id)
+      else navigate(`/letters/${made.id}`)
     },
   })
 }

@@ -6,6 +6,7 @@ import { api, ask, type Shape } from '../../../api/client'
 import { number, plural, shortDate } from '../../../app/format'
 import { useKeys } from '../../../app/keys'
 import { useCatalogue } from '../../../app/useCatalogue'
+import { useCreate } from '../../../app/useCreate'
 import { useInAddress } from '../../../app/useInAddress'
 import { useNow } from '../../../app/usePost'
 import { Header } from '../../../parts/Header'
@@ -72,7 +73,11 @@ export function LettersScreen() {
   const [making, setMaking] = useState(false)
   const { data, error, refetch } = useLetters(words.trim(), show === 'archive')
   const { data: counts, error: uncounted, refetch: countAgain } = useLetterFigures()
-  useKeys([{ key: 'n', words: 'New letter', run: () => setMaking(true) }])
+  const create = useCreate()
+  useKeys([
+    { key: 'n', words: 'New letter', leaves: true, run: () => create.letter.mutate({}) },
+    { key: 'b', words: 'Begin a letter with…', run: () => setMaking(true) },
+  ])
   const categories = [...new Set((data ?? []).map((letter) => letter.category).filter((one) => one != null))].sort()
   const shown = data
     ?.filter((letter) => !category || letter.category === category)
@@ -101,7 +106,15 @@ export function LettersScreen() {
               value={words}
               onChange={(event) => setShown({ q: event.target.value })}
             />
-            <button type="button" className="btn btn-sm btn-primary" onClick={() => setMaking(true)}>
+            <button type="button" className="btn btn-sm btn-plain" onClick={() => setMaking(true)}>
+              Begin with…
+            </button>
+            <button
+              type="button"
+              className="btn btn-sm btn-primary"
+              disabled={create.letter.isPending}
+              onClick={() => create.letter.mutate({})}
+            >
               New letter
             </button>
           </>
@@ -133,6 +146,7 @@ export function LettersScreen() {
         )}
       </div>
       {error && <ErrorNote error={error} retry={refetch} />}
+      {create.letter.error && <ErrorNote error={create.letter.error} />}
       {uncounted && <ErrorNote error={uncounted} retry={countAgain} />}
       {!data && !error && <Loading />}
       {shown?.length === 0 && (

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
+import { type ReactNode, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { api, ask, type Shape, upload } from '../../../api/client'
 import { Modal } from '../../../parts/Modal'
@@ -30,7 +30,18 @@ function Words({ text }: { text: string }) {
 }
 
 /** Begins a letter: empty, from a starter, or from a file; then one goes there, or where it was asked for. */
-export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; onClose: () => void }) {
+export function NewLetter({
+  title = 'A new letter',
+  children,
+  onMade,
+  onClose,
+}: {
+  title?: string
+  /** What else it can begin with. */
+  children?: ReactNode
+  onMade?: (id: number) => void
+  onClose: () => void
+}) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const input = useRef<HTMLInputElement>(null)
@@ -54,7 +65,7 @@ export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; 
     onSuccess: made,
   })
   return (
-    <Modal wide title="A new letter" onClose={onClose}>
+    <Modal wide title={title} onClose={onClose}>
       {(make.error ?? bring.error) && <ErrorNote error={make.error ?? bring.error} />}
       <div className="flex gap-2 mb-5">
         <button type="button" className="btn btn-sm btn-primary" onClick={() => make.mutate({ manner: 'plain' })}>
@@ -80,6 +91,7 @@ export function NewLetter({ onMade, onClose }: { onMade?: (id: number) => void; 
         />
         <span className="muted text-xs self-center">JSON of ours, .eml, HTML or Markdown</span>
       </div>
+      {children}
       <Starters
         starters={starters}
         error={error}

@@ -3,26 +3,30 @@ import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { plural } from '../../../app/format'
 import { ErrorNote, Loading } from '../../../parts/States'
+import { lookedAtFor } from './lookedAtFor'
 import { ReadersBehind } from './ReadersBehind'
 
 type Advice = Shape<'Advice'>
 
 /** Advice on the letter. */
-export function useChecks(letterId: number) {
+export function useChecks(letterId: number, sequenceId?: number) {
   return useQuery({
-    queryKey: ['checks', letterId],
-    queryFn: () => ask(api.GET('/api/letters/{id}/checks', { params: { path: { id: letterId } } })),
+    queryKey: ['checks', letterId, sequenceId],
+    queryFn: () =>
+      ask(api.GET('/api/letters/{id}/checks', { params: { path: { id: letterId }, query: lookedAtFor(sequenceId) } })),
     placeholderData: (before) => before,
   })
 }
 
 function Item({
   letterId,
+  sequenceId,
   advice,
   onJump,
   aside,
 }: {
   letterId: number
+  sequenceId?: number
   advice: Advice
   onJump?: () => void
   aside: { words: string; run: () => void } | null
@@ -47,7 +51,13 @@ function Item({
           )
         )}
         {advice.field && advice.count != null && (
-          <ReadersBehind letterId={letterId} asked={{ gap: advice.field }} title={advice.words} count={advice.count}>
+          <ReadersBehind
+            letterId={letterId}
+            sequenceId={sequenceId}
+            asked={{ gap: advice.field }}
+            title={advice.words}
+            count={advice.count}
+          >
             Who
           </ReadersBehind>
         )}
@@ -64,14 +74,17 @@ function Item({
 /** What a second pair of eyes would say: with reasons, a way to the place, and leave to disagree. */
 export function ChecksPane({
   letter,
+  sequenceId,
   onJump,
   onSetAside,
 }: {
   letter: Shape<'Letter'>
+  /** The sequence it is looked at for, where one is. */
+  sequenceId?: number
   onJump: (advice: Advice) => void
   onSetAside: (codes: string[]) => void
 }) {
-  const { data, error } = useChecks(letter.id)
+  const { data, error } = useChecks(letter.id, sequenceId)
   if (error) return <ErrorNote error={error} />
   if (!data) return <Loading />
   return (
@@ -85,6 +98,7 @@ export function ChecksPane({
           <Item
             key={`${advice.code} ${advice.words}`}
             letterId={letter.id}
+            sequenceId={sequenceId}
             advice={advice}
             onJump={() => onJump(advice)}
             aside={
@@ -103,6 +117,7 @@ export function ChecksPane({
               <Item
                 key={`${advice.code} ${advice.words}`}
                 letterId={letter.id}
+                sequenceId={sequenceId}
                 advice={advice}
                 aside={{
                   words: 'Say it again',

@@ -1,24 +1,35 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, ask } from '../../../api/client'
+import { useKeys } from '../../../app/keys'
 import { InboxLine } from '../../../parts/InboxLine'
 import { LetterFrame } from '../../../parts/LetterFrame'
 import { Segments } from '../../../parts/Segments'
 import { ErrorNote, Loading } from '../../../parts/States'
 import { FindPerson } from './FindPerson'
 import { InboxLines } from './InboxLines'
+import { lookedAtFor } from './lookedAtFor'
 
 type View = 'desk' | 'phone' | 'text' | 'inbox'
 type Want = 'next' | 'before' | 'gap' | 'random'
 
+/** Where its HTML is; another version has another address. */
+function shownAt(letterId: number, personId: number, version: number, sequenceId?: number): string {
+  const asked = { person_id: personId, v: version, ...lookedAtFor(sequenceId) }
+  return `/api/letters/${letterId}/shown?${new URLSearchParams(Object.entries(asked).map(([key, value]) => [key, String(value)]))}`
+}
+
 /** The letter as one real person gets it. */
 export function ReadAs({
   letterId,
+  sequenceId,
   version,
   personId,
   onPerson,
 }: {
   letterId: number
+  /** The sequence it is looked at for, where one is. */
+  sequenceId?: number
   version: number
   personId: number | null
   onPerson: (id: number) => void
@@ -31,23 +42,31 @@ export function ReadAs({
     if (room.current) setWidth(room.current.clientWidth)
   }, [])
   const { data, error } = useQuery({
-    queryKey: ['preview', letterId, personId],
+    queryKey: ['preview', letterId, personId, sequenceId],
     queryFn: () =>
       ask(
         api.GET('/api/letters/{id}/preview', {
-          params: { path: { id: letterId }, query: personId ? { person_id: personId } : {} },
+          params: { path: { id: letterId }, query: { ...(personId ? { person_id: personId } : {}), ...lookedAtFor(sequenceId) } },
         }),
       ),
     placeholderData: (before) => before,
   })
   const go = async (want: Want) => {
     const found = await client.fetchQuery({
-      queryKey: ['reader', letterId, want, data?.person_id, version, want === 'random' ? performance.now() : 0],
+      queryKey: ['reader', letterId, sequenceId, want, data?.person_id, version, want === 'random' ? performance.now() : 0],
       queryFn: () =>
-        ask(api.GET('/api/letters/{id}/reader', { params: { path: { id: letterId }, query: { want, after: data?.person_id } } })),
+        ask(
+          api.GET('/api/letters/{id}/reader', {
+            params: { path: { id: letterId }, query: { want, after: data?.person_id, ...lookedAtFor(sequenceId) } },
+          }),
+        ),
     })
     if (found.person_id) onPerson(found.person_id)
   }
+  useKeys([
+    { key: 'alt+j', words: 'The next person', whileTyping: true, run: () => go('next') },
+    { key: 'alt+k', words: 'The person before', whileTyping: true, run: () => go('before') },
+  ])
   const move = (want: Want, words: string, label: string) => (
     <button type="button" className="btn btn-xs btn-plain" aria-label={label} title={label} onClick={() => go(want)}>
       {words}
@@ -104,11 +123,7 @@ export function ReadAs({
               <div className="mb-2">
                 <InboxLine letter={data} />
               </div>
-              <LetterFrame
-                phone={view === 'phone'}
-                width={width}
-                src={`/api/letters/${letterId}/shown?person_id=${data.person_id}&v=${version}`}
-              />
+              <LetterFrame phone={view === 'phone'} width={width} src={shownAt(letterId, data.person_id, version, sequenceId)} />
             </>
           )}
         </>

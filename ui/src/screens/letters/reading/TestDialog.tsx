@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
@@ -6,15 +6,10 @@ import { useSession } from '../../../app/session'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { Modal } from '../../../parts/Modal'
 import { ErrorNote } from '../../../parts/States'
-
-const STATES = { waiting: 'on its way', on_wire: 'on its way', sent: 'arrived', failed: 'did not go' } as const
+import { testState, useTests } from './useTests'
 
 function Tests({ letterId }: { letterId: number }) {
-  const { data } = useQuery({
-    queryKey: ['tests', letterId],
-    queryFn: async () => (await ask(api.GET('/api/letters/{id}/tests', { params: { path: { id: letterId } } }))).tests,
-    refetchInterval: (query) => (query.state.data?.some((test) => ['waiting', 'on_wire'].includes(test.state)) ? 700 : false),
-  })
+  const { data } = useTests(letterId)
   if (!data?.length) return null
   return (
     <ul className="mt-4 border-t border-base-300">
@@ -24,8 +19,7 @@ function Tests({ letterId }: { letterId: number }) {
             To {test.address}, as {test.person}
           </span>
           <span className={test.state === 'failed' ? 'text-error' : test.state === 'sent' ? 'text-success' : 'muted'}>
-            {STATES[test.state]}
-            {test.reason && `: ${test.reason}`}
+            {testState(test)}
           </span>
           {test.practice_letter_id && (
             <Link to={`/practice-post/${test.practice_letter_id}`} className="text-primary underline whitespace-nowrap">

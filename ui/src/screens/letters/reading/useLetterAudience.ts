@@ -3,6 +3,7 @@ import type { JSONContent } from '@tiptap/react'
 import { useMemo } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import type { AudienceCounts } from '../editor/writing'
+import { lookedAtFor } from './lookedAtFor'
 
 /** Every merge field and every condition that a document names, each once. */
 export function namedIn(document: JSONContent): { fields: string[]; conditions: object[] } {
@@ -18,7 +19,7 @@ export function namedIn(document: JSONContent): { fields: string[]; conditions: 
 }
 
 /** Of those a letter is written for: how many have nothing for a field, and how many see each passage. */
-export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | undefined {
+export function useLetterAudience(letter: Shape<'Letter'>, sequenceId?: number): AudienceCounts | undefined {
   const named = useMemo(() => {
     const parts = [letter.subject, letter.preview, letter.body].map((part) => namedIn(part as JSONContent))
     return {
@@ -27,11 +28,11 @@ export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | und
     }
   }, [letter.subject, letter.preview, letter.body])
   const { data } = useQuery({
-    queryKey: ['letter-audience', letter.id, named],
+    queryKey: ['letter-audience', letter.id, sequenceId, named],
     queryFn: () =>
       ask(
         api.POST('/api/letters/{id}/audience', {
-          params: { path: { id: letter.id } },
+          params: { path: { id: letter.id }, query: lookedAtFor(sequenceId) },
           body: { fields: named.fields, conditions: named.conditions as Record<string, never>[] },
         }),
       ),
@@ -42,6 +43,7 @@ export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | und
     () =>
       data && {
         letterId: letter.id,
+        sequenceId,
         words: data.words,
         total: data.total,
         without: data.without,
@@ -49,6 +51,6 @@ export function useLetterAudience(letter: Shape<'Letter'>): AudienceCounts | und
           named.conditions.map((condition, i) => [JSON.stringify(condition), data.seeing[i] ?? { words: '…' }]),
         ),
       },
-    [data, named, letter.id],
+    [data, named, letter.id, sequenceId],
   )
 }

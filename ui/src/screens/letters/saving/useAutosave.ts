@@ -144,10 +144,11 @@ export function useAutosave<D extends object, R extends Version>(
   return {
     saving,
     change,
-    /** Saves what waits, now, and what was typed while that was on its way. */
+    /** Saves what waits, now, and what was typed while that was on its way; answers whether all of it is saved. */
     flush: async () => {
       await busy.current
       await save()
+      return !unsaved()
     },
     keepMine,
     takeTheirs,

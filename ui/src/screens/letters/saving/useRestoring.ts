@@ -22,7 +22,7 @@ export function useVersions(kept: Restoring['kept'], id: number) {
 export function useRestoring<D extends object, R extends Version>(
   kept: Kept<D, R>,
   id: number,
-  writing: { flush: () => Promise<void>; unsaved: () => boolean; version: () => number },
+  writing: { flush: () => Promise<unknown>; unsaved: () => boolean; version: () => number },
   onRestored: () => void,
 ): Restoring {
   const client = useQueryClient()

@@ -1,16 +1,13 @@
-import { Check } from 'lucide-react'
 import { useState } from 'react'
 import { api, ask, type Shape } from '../../../api/client'
 import { number, plural } from '../../../app/format'
-import { useCatalogue } from '../../../app/useCatalogue'
-import { Popover } from '../../../parts/Popover'
 import { PeopleBehind } from '../../people/behind/PeopleBehind'
 import { SievePanel } from '../../people/SievePanel'
 import { useSieve } from '../../people/table/usePeople'
-import { MailboxForm } from '../../settings/MailboxForm'
 import { AudienceDialog } from '../AudienceDialog'
 import { WhoLeaves } from '../joining/WhoLeaves'
 import type { Change } from '../useChanges'
+import { SenderField } from './SenderField'
 
 type Sequence = Shape<'Sequence'>
 
@@ -45,9 +42,7 @@ export function PlanLine({
   onChange: (change: Change) => void
   showSieve: () => void
 }) {
-  const { data: catalogue } = useCatalogue()
   const [audience, setAudience] = useState(false)
-  const [mailbox, setMailbox] = useState(false)
   const draft = sequence.state === 'draft'
   // Of nobody there is no number.
   const said = !draft || sequence.audience_said
@@ -84,78 +79,12 @@ export function PlanLine({
       <span>
         <span className="muted">From </span>
         {draft ? (
-          <Popover
-            words={sequence.sender_words}
-            label="From whom"
-            className="font-semibold border-b border-dashed border-primary cursor-pointer"
-          >
-            {(shut) => (
-              <div className="w-72">
-                <button
-                  type="button"
-                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
-                  onClick={() => {
-                    onChange({ sender: { kind: 'owner', mailbox_id: sequence.sender.mailbox_id } })
-                    shut()
-                  }}
-                >
-                  each person’s owner <span className="muted">(or the one below)</span>
-                </button>
-                <button
-                  type="button"
-                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
-                  onClick={() => {
-                    onChange({ sender: { kind: 'starter', mailbox_id: sequence.sender.mailbox_id } })
-                    shut()
-                  }}
-                >
-                  whoever starts it <span className="muted">(or the one below)</span>
-                </button>
-                {catalogue?.mailboxes.map((box) => (
-                  <button
-                    key={box.id}
-                    type="button"
-                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
-                    onClick={() => {
-                      onChange({ sender: { kind: sequence.sender.kind, mailbox_id: box.id } })
-                      shut()
-                    }}
-                  >
-                    {sequence.sender.mailbox_id === box.id && <Check className="mark" role="img" aria-label="chosen" />}{' '}
-                    {box.address} {!box.proved && <span className="text-error">not proved</span>}
-                  </button>
-                ))}
-                <button
-                  type="button"
-                  className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200 text-primary"
-                  onClick={() => {
-                    setMailbox(true)
-                    shut()
-                  }}
-                >
-                  a new mailbox…
-                </button>
-                {sequence.sender.kind !== 'mailbox' && (
-                  <button
-                    type="button"
-                    className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
-                    onClick={() => {
-                      onChange({ sender: { kind: 'mailbox', mailbox_id: sequence.sender.mailbox_id } })
-                      shut()
-                    }}
-                  >
-                    one mailbox for all
-                  </button>
-                )}
-              </div>
-            )}
-          </Popover>
+          <SenderField sequence={sequence} onChange={onChange} />
         ) : (
           <strong className="font-semibold">{sequence.sender_words}</strong>
         )}
       </span>
       <WhoLeaves sequence={sequence} editable={editable} onChange={onChange} />
-      {mailbox && <MailboxForm box={null} onClose={() => setMailbox(false)} />}
       {audience && (
         <AudienceDialog
           audience={sequence.audience}

@@ -4,13 +4,14 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, ask, type Shape } from '../../../api/client'
 import { instant } from '../../../app/dates'
-import { moment, number, plural, timeOfDay } from '../../../app/format'
+import { moment, number, plural } from '../../../app/format'
 import { useSession } from '../../../app/session'
 import { useNow } from '../../../app/usePost'
 import { DateInput } from '../../../parts/DateInput'
 import { Modal } from '../../../parts/Modal'
 import { Popover } from '../../../parts/Popover'
 import { ErrorNote, Loading } from '../../../parts/States'
+import { TimeSelect } from '../../../parts/TimeSelect'
 import { OpensPeople } from '../../people/behind/OpensPeople'
 import { flat } from '../plan/plan'
 import type { ReadBack } from '../useSequence'
@@ -77,18 +78,7 @@ function AtATime({ timeZone, onStart }: { timeZone: string; onStart: (at: string
       {(shut) => (
         <div className="w-64 grid gap-2">
           <DateInput label="The day it starts" value={day} className="text-field" onSave={setDay} />
-          <select
-            aria-label="The hour it starts"
-            className="select select-sm w-full"
-            value={minute}
-            onChange={(event) => setMinute(Number(event.target.value))}
-          >
-            {Array.from({ length: 48 }, (_, i) => i * 30).map((one) => (
-              <option key={one} value={one}>
-                {timeOfDay(one)}
-              </option>
-            ))}
-          </select>
+          <TimeSelect label="The hour it starts" value={minute} className="w-full" onChange={setMinute} />
           <p className="muted text-xs">It is looked at once more then. If something is missing it does not start, and says so.</p>
           <button
             type="button"

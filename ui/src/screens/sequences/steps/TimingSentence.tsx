@@ -2,7 +2,6 @@ import { useMutation } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import { api, ask } from '../../../api/client'
 import { writeDate } from '../../../app/dates'
-import { timeOfDay } from '../../../app/format'
 import { useSession } from '../../../app/session'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { useNow } from '../../../app/usePost'
@@ -10,6 +9,7 @@ import { DateInput } from '../../../parts/DateInput'
 import { MenuList } from '../../../parts/MenuList'
 import { Popover } from '../../../parts/Popover'
 import { ErrorNote } from '../../../parts/States'
+import { HoursSelect } from '../../../parts/TimeSelect'
 import { useTyped } from '../../../parts/useTyped'
 import {
   between,
@@ -26,7 +26,6 @@ import {
 } from './timing'
 
 type Change = (change: Partial<Timing>) => void
-const TIMES = Array.from({ length: 48 }, (_, i) => i * 30).concat(1440)
 const ROW = 'block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200'
 
 /** When a step goes out, as a sentence: the underlined words open their choices, and it can be typed. */
@@ -281,23 +280,7 @@ function DaysChoice({ timing, onChange }: { timing: Timing; onChange: Change }) 
 function HoursChoice({ timing, onChange }: { timing: Timing; onChange: Change }) {
   return (
     <div className="flex gap-1.5 items-center w-fit">
-      {(['from_minute', 'to_minute'] as const).map((name) => (
-        <select
-          key={name}
-          aria-label={name === 'from_minute' ? 'Not before' : 'Not after'}
-          className="select select-sm w-24"
-          value={timing[name]}
-          onChange={(event) => onChange({ [name]: Number(event.target.value) })}
-        >
-          {[...new Set([...TIMES, timing[name]])]
-            .sort((a, b) => a - b)
-            .map((minutes) => (
-              <option key={minutes} value={minutes}>
-                {timeOfDay(minutes)}
-              </option>
-            ))}
-        </select>
-      ))}
+      <HoursSelect from={timing.from_minute} to={timing.to_minute} onChange={onChange} />
       <button type="button" className="btn btn-xs btn-plain" onClick={() => onChange({ from_minute: 0, to_minute: 1440 })}>
         any hour
       </button>
