@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # Measures the speeds that matter, each against the same thing done by hand in the same run. `ruby bench/figures.rb [what]`
-# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, plans, rehearsals, joining, results,
-# advance, bounds. Writes nothing; bench/README.md holds the figures.
+# with what any of: conditions, pages, imports, rendering, letters, journey, starts, drafts, desks, plans, rehearsals, joining,
+# results, advance, bounds. Writes nothing; bench/README.md holds the figures.
 
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 ENV["BUNDLE_PATH"] ||= File.expand_path("../vendor/bundle", __dir__)
@@ -65,7 +65,7 @@ module Bench
       .join("\n")
 end
 
-all = %w[conditions pages imports rendering letters journey starts drafts rehearsals joining results advance bounds]
+all = %w[conditions pages imports rendering letters journey starts drafts desks rehearsals joining results advance bounds]
 wanted = ARGV.empty? ? all : ARGV
 if wanted.size == 1
   require_relative "parts/#{wanted.first}"

@@ -13,6 +13,17 @@ module SpecRun
 
     # A letter in its frame, once it is there.
     FRAME = "[data-ready=true] iframe"
+    QUIETER_SPRING = {
+      subject: "A quieter spring at {{company}}?",
+      preview: "Two recordings from one Friday night",
+      body: [
+        "Dear {{first name|there}},",
+        "last month we measured a dining room two streets from you. On a Friday at eight it was louder than the tram outside. " \
+        "Three panels later, people stay for coffee.",
+        "Would you like to hear your own room like that?"
+      ].join("\n\n")
+    }.freeze
+    BEFORE_IT_GOES = "section[aria-label='Before it goes']"
 
     # name: file name; path: where to go; see: what must be there; act: what to do before
     View = Struct.new(:name, :path, :see, :act, keyword_init: true)
@@ -46,14 +57,13 @@ module SpecRun
       running = NimbleLetter::Records::Sequence.first(name: "Quieter dining rooms").id
       draft = NimbleLetter::Records::Sequence.first(name: "Classrooms before summer")
       fork = draft.steps.find { |step| step.kind == "fork" }.id
-      letters = NimbleLetter::Records::Letter.select_hash(:name, :id)
       person = NimbleLetter::Records::Event.where(kind: "converted").order(Sequel.desc(:id)).get(:person_id)
       [
         View.new(name: "today", path: "/", see: "section"),
         View.new(name: "people", path: "/people", see: "section[aria-label='Who a letter would reach']", act: :restaurant_leads),
         View.new(name: "person", path: "/people/#{person}", see: "section[aria-label=History] ol"),
         View.new(name: "letters", path: "/letters", see: "tbody tr"),
-        View.new(name: "letter", path: "/letters/#{letters.fetch("Spring from the workshop")}", see: FRAME),
+        View.new(name: "letter", path: "/sequences/#{letter_to_leads}", see: BEFORE_IT_GOES),
         View.new(name: "sequences", path: "/sequences", see: "tbody tr"),
         View.new(name: "plan", path: "/sequences/#{running}", see: "aside #{FRAME}"),
         View.new(name: "plan-proposed", path: "/sequences/#{running}", see: "aside #{FRAME}", act: :propose),
@@ -71,11 +81,26 @@ module SpecRun
       ]
     end
 
+    # A letter to the leads of one city, as it stands before it is sent.
+    # @return [Integer] number of its sequence
+    def letter_to_leads
+      leads_in_york = {"person.standing" => ["lead"], "person.city" => ["York"]}
+      audience = {"condition" => {"all" => leads_in_york.map { |field, is| {"field" => field, "is" => "one_of", "value" => is} }}}
+      made = NimbleLetter::Work::PlanSequence.make(name: nil, audience: audience, letter: {}, moment: moment)
+      letter = made.steps.first.letter
+      written = QUIETER_SPRING.transform_values { |text| NimbleLetter::Core::Letters::Document.from_text(text).to_h }
+      NimbleLetter::Work::WriteLetter.new(moment).change(letter, {version: letter.version, **written})
+      made.id
+    end
+
+    def moment
+      maren = NimbleLetter::Records::Account.order(:id).first
+      NimbleLetter::Work::Moment.new(now: NimbleLetter::Demo::Story::ENDS, account: maren)
+    end
+
     # A file on its way in, checked and not taken in yet.
     # @return [Integer] its number
     def fair_file
-      maren = NimbleLetter::Records::Account.order(:id).first
-      moment = NimbleLetter::Work::Moment.new(now: NimbleLetter::Demo::Story::ENDS, account: maren)
       fair = File.join(NimbleLetter::ROOT, "demo", "files", "spring-fair.csv")
       receiving = NimbleLetter::Work::ReceiveImport.new(@configuration.imports, moment)
       import = File.open(fair, "rb") { |file| receiving.receive(file, name: "spring-fair.csv") }

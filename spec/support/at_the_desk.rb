@@ -35,7 +35,7 @@ module AtTheDesk
   def click_words(words) = find("button", text: words, match: :first).click
 
   def put_in(block)
-    click_button "Put in"
+    click_button "Add a block"
     within("[role=dialog]") { click_button block }
   end
 

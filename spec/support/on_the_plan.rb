@@ -18,12 +18,12 @@ module OnThePlan
   def begin_sequence(name, **said)
     made = make_sequence(name, **said)
     yield made if block_given?
-    visit "/sequences/#{made}"
+    visit "/sequences/#{made}/plan"
     made
   end
 
   def open_sequence(name)
-    visit "/sequences/#{sequence_named(name)}"
+    visit "/sequences/#{sequence_named(name)}/plan"
     expect(page).to have_css("[aria-label='Name of the sequence']")
   end
 

@@ -12,7 +12,7 @@ RSpec.describe "the library of letters" do
     fill_in "Find a letter", with: ""
     click_button "Keep Winter letter at hand"
     expect(page).to have_css("tbody tr:nth-child(-n+3)", text: "Winter letter")
-    click_button "New letter"
+    click_button "Begin with…"
     click_button "It has been a while"
     click_button "Begin with this one"
     expect(text).to have_text("Two things have changed here")

@@ -136,10 +136,12 @@ RSpec.describe "the plan on the page" do
     expect(page).to have_css("[role=row][aria-rowindex='6']")
     (2..6).each { |row| find("[role=row][aria-rowindex='#{row}'] input").click }
     click_button "Write to these 5…"
-    expect(page).to have_css("[aria-label='Name of the sequence']")
-    click_button "Add a letter"
-    take_letter "Two dates that would suit"
-    add "Letter", "step 1"
+    click_button "Begin with…"
+    fill_in "A letter of the library", with: "Two dates"
+    within("dialog") { find("li", text: "Two dates that would suit").click_button("The letter itself") }
+    expect(page).to have_field("Name of the letter", with: "Two dates that would suit")
+    # The plan opens at the step that was added.
+    click_button "Add a follow-up"
     take_letter "Winter letter"
     of = page.text[/(\d+) of 5 will get it/, 1].to_i
     expect(of).to be > 2

@@ -259,14 +259,15 @@ RSpec.describe "a walk" do
     moves = 0
     click = ->(what) { (moves += 1) && what.click }
     click.call(find("button", text: /\AWrite to /))
-    click.call(find_button("Choose a letter…"))
-    click.call(find("dialog button[aria-pressed]", text: "Shall we listen together?", match: :first))
-    click.call(find_button("Take this letter"))
-    expect(page).to have_css("aside h2", text: "Shall we listen together?")
-    click.call(find_button("Start…"))
-    click.call(find_button("Start at a time"))
-    click.call(find_button("Start it then"))
-    expect(page).to have_text(/Starts by itself on .*, 9:00/)
+    click.call(find_button("Begin with…"))
+    click.call(find("dialog li", text: "Shall we listen together?", match: :first).find("button", text: "The letter itself"))
+    expect(page).to have_field("Name of the letter", with: "Shall we listen together?")
+    click.call(find_button("When it leaves"))
+    click.call(find("[role=dialog] button", text: "At a time"))
+    expect(page).to have_css("[aria-label='When it leaves']", text: /, 9:00\z/)
+    click.call(find("button", text: /\ASend to \d+…/))
+    click.call(find("dialog button", text: /\ASend /))
+    expect(page).to have_css("[role=status]", text: /\ASent\./)
     expect(moves).to be <= 7
   end
 
@@ -289,8 +290,8 @@ RSpec.describe "a walk" do
     button = find("button", text: /\AWrite to the \d+ quiet/, match: :first)
     count = button.text[/\d+/]
     button.click
-    expect(page).to have_field("Name of the sequence", with: /\AOnce more: /)
-    expect(page).to have_text(/\d+ of #{count} will get it/)
+    expect(page).to have_css("[aria-label='Subject'].ProseMirror-focused")
+    expect(page).to have_text(/\d+ of #{count}/)
   end
 
   it "out of the firm as a file and back in, made one's own" do

@@ -148,7 +148,7 @@ RSpec.describe "writing a letter" do
     expect(page).to have_css(".ProseMirror > ul:first-child li", text: "Third")
     text.send_keys([:alt, :arrow_down])
     expect(page).to have_css(".ProseMirror > p:first-child", text: "First")
-    find(".ProseMirror h2", text: "Second").hover
+    find(".ProseMirror h2", text: "Second").click
     click_button "This block"
     within("[role=dialog]") { click_button "Move up" }
     expect(page).to have_css(".ProseMirror > *:nth-child(2)", text: "Second")
