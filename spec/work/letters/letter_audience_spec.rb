@@ -21,6 +21,11 @@ RSpec.describe "whom a letter is written for" do
     expect(audience.seeing({"field" => "lookup.rain", "is" => "yes"})).to be_nil
   end
 
+  it "knows which of them somebody is, as one goes through them" do
+    places = [*people, make_person].map { |person| audience.place_of(person) }
+    expect(places).to eq([{at: 1, of: 3}, {at: 2, of: 3}, {at: 3, of: 3}, {at: nil, of: 3}])
+  end
+
   describe "#behind" do
     def behind(**asked) = audience.behind(asked).select_map(:id)
 

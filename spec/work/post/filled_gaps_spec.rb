@@ -52,9 +52,24 @@ RSpec.describe Work::FilledGaps do
     expect(lacking.refresh.city).to be_nil
   end
 
-  it "lists it in the stack with its gap until then" do
-    list = Work::StackList.new(sequence.steps.first, moment).call(only: "gaps")
-    expect(list).to include(with_gaps: 1, rows: [include(person_id: lacking.id, gaps: [{field: "person.city", label: "City"}])])
+  it "has it go once new words ask for less" do
+    Work::WriteLetter.new(moment).change(letter, {body: doc(para("How are you?")), version: letter.refresh.version})
+    round
+    expect(received).to eq([whole.email])
+    words = {"letter_id" => letter.id, "version" => letter.refresh.version}
+    change = Work::ChangePlan.new(sequence.refresh, moment)
+    expect(change.words.all).to match([have_attributes(to_come: [lacking.id], gaps: [])])
+    change.effect(version: 0, letters: [words], proposed: false)
+    Work::ApplyPlan.round(moment)
+    round(now + 2 * 86_400)
+    expect(received.first(2)).to eq([whole.email, lacking.email])
+  end
+
+  it "lists it in the stack as set aside, with its gap, until then" do
+    step = sequence.steps.first
+    row = include(person_id: lacking.id, state: "set_aside", gaps: [{field: "person.city", label: "City"}])
+    expect(Work::StackList.new(step, moment).call(only: "gaps")).to include(with_gaps: 1, rows: [row])
+    expect(Work::Stack.new(step, moment).letter(lacking)).to include(state: "set_aside")
   end
 
   it "waits for it where the step would go on without a letter that its server refuses" do

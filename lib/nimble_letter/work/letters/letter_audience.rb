@@ -28,6 +28,14 @@ module NimbleLetter
 
       def total = @total ||= people.count
 
+      # @param person [Records::Person]
+      # @return [Hash] at: which of them that person is, from 1, as one goes through them; nil: it is written for others. of: how many
+      #   there are
+      def place_of(person)
+        at, last = people.where { id <= person.id }.get { [count(:id).as(:at), max(:id).as(:last)] }
+        {at: (at if last == person.id), of: total}
+      end
+
       # @param key [String] of a field
       # @return [Sequel::Dataset, nil] people for whom it is empty; nil when that cannot be known beforehand
       def without(key) = empty(key)&.then { |condition| seeing(condition) }

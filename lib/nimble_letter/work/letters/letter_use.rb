@@ -27,9 +27,13 @@ module NimbleLetter
       end
       private_class_method :to_come
 
-      # Of a step that compares two letters, those who are to get this one.
+      # Of a step that compares two letters, those who are to get this one; with those whose letter is set aside, since it goes once its
+      # gap is filled.
       # @return [Array<Integer>] people
-      def self.who_gets(step, letter) = of_letter(Accounting.new(step.sequence).on_the_way(step), step, letter)
+      def self.who_gets(step, letter)
+        set_aside = Records::Member.active.where(id: Records::Delivery.where(step_id: step.id).set_aside.select(:member_id))
+        [Accounting.new(step.sequence).on_the_way(step), set_aside].flat_map { |members| of_letter(members, step, letter) }.uniq
+      end
 
       # Likewise, those who may come to it by a lane.
       # @return [Array<Integer>] people

@@ -17,6 +17,7 @@ module NimbleLetter
           person_id: @person.id,
           person: @person.name,
           company: company,
+          place: audience.place_of(@person),
           mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
           state: "preview",
           text: setting.text(merged, mailbox),
@@ -33,12 +34,14 @@ module NimbleLetter
 
       def merged = @merged ||= merging.call(@person, mailbox)
 
+      def audience = @audience ||= LetterAudience.new(@letter, @moment, sequence_id: @sequence_id)
+
       def setting = @setting ||= Typesetting.new(@letter, firm: @moment.firm)
 
       # As the plan says of the sequence it is written for. In none yet, the owner's, since that is whom they know; else one's own.
       def mailbox
         @mailbox ||= begin
-          sequence = LetterAudience.new(@letter, @moment, sequence_id: @sequence_id).sequence
+          sequence = audience.sequence
           (sequence && Sender.mailbox_of(sequence, @person, @moment)) || without_plan
         end
       end

@@ -29,7 +29,7 @@ module NimbleLetter
         common = {
           person_id: person.id,
           mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
-          state: delivery&.state || "planned",
+          state: state_of(delivery),
           goes_at: delivery ? delivery.sent_at || delivery.due_at : (reckoned(person) unless @sequence.draft?),
           time_zone: person.time_zone || @moment.firm.time_zone,
           version: version_of(person, delivery)
@@ -59,6 +59,13 @@ module NimbleLetter
       end
 
       private
+
+      # As its row in the list has it.
+      def state_of(delivery)
+        return "planned" unless delivery
+
+        Records::Delivery.where(Sequel[:deliveries][:id] => delivery.id).set_aside.empty? ? delivery.state : "set_aside"
+      end
 
       def lacking(ids) =
         @lacking ||= @step.letter ? MayHaveGap.new(@step, @moment, Sender.of(@sequence, @moment).boxes).among(ids) : Set.new

@@ -6,9 +6,10 @@ module NimbleLetter
     # over very many is asked of the database, see StackMarks.
     class StackList
       ROWS = 200
-      # member: nil before the start. state: of a delivery, "planned" or "skipped"
+      # member: nil before the start. state: of a delivery, "set_aside", "planned" or "skipped"
       Entry = Struct.new(:person_id, :member, :state, :version)
-      STILL_TO_GO = [*Records::Delivery::STILL_DUE, "planned"].freeze
+      # One that waits for its gap is meant to go, whatever became of it so far.
+      STILL_TO_GO = [*Records::Delivery::STILL_DUE, "planned", "set_aside"].freeze
 
       # @param step [Records::Step]
       def initialize(step, moment)
@@ -51,6 +52,7 @@ module NimbleLetter
         Records::Member.where(sequence_id: @sequence.id).order(:person_id, :round).all.map do |member|
           state, version = written[member.id]
           version = member.version_of(@step.id) if state.nil? && @step.other
+          state = "set_aside" if waiting.include?(member.id)
           Entry.new(member.person_id, member, state || (may_come?(member) ? "planned" : "skipped"), version)
         end
       end
@@ -70,8 +72,7 @@ module NimbleLetter
 
       def to_go = entries.select { |entry| to_go?(entry) }
 
-      # One that waits for its gap is meant to go, whatever became of it so far.
-      def to_go?(entry) = STILL_TO_GO.include?(entry.state) || (entry.state == "failed" && waiting.include?(entry.member.id))
+      def to_go?(entry) = STILL_TO_GO.include?(entry.state)
 
       def waiting = @waiting ||= Records::Delivery.where(step_id: @step.id).set_aside.select_map(:member_id).to_set
 

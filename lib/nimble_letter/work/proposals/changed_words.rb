@@ -49,15 +49,15 @@ module NimbleLetter
 
       def outlook(letter)
         steps = @sequence.letter_steps.select { |step| step.letter_ids.include?(letter.id) }
-        to_come = steps.flat_map { |step| LetterUse.who_gets(step, letter) }.uniq
+        gets = steps.to_h { |step| [step, LetterUse.who_gets(step, letter)] }
+        to_come = gets.values.flatten.uniq
         may_come = steps.flat_map { |step| LetterUse.who_may_get(step, letter) }.uniq - to_come
-        found = steps.map { |step| gaps(step) }
+        found = gets.map { |step, ids| gaps(step, ids) }
         {to_come: to_come, may_come: may_come, gaps: found.flat_map(&:first), at_most: !found.all?(&:last)}
       end
 
       # @return [Array(Array<Integer>, Boolean)] whose letter of a step would have a gap, and whether it is exactly they
-      def gaps(step)
-        ids = Accounting.new(@sequence).on_the_way(step).select_map(:person_id)
+      def gaps(step, ids)
         boxes = Sender.of(@sequence, @moment).boxes
         test = MayHaveGap.new(step, @moment.as_written, boxes)
         [test.among(ids).to_a, test.exact?]

@@ -134,7 +134,8 @@ export function SequenceScreen() {
   // What was sent by hand a moment ago: it can be taken back, on whichever part of the page one is.
   const sent = sequence.state === 'draft' && sequence.undo_seconds != null
   const rehearsable = ['draft', 'running', 'paused'].includes(sequence.state)
-  const due = flat(sequence.steps).reduce((sum, { step }) => sum + (step.kind === 'letter' ? step.counts.due : 0), 0)
+  const letters = (of: 'sent' | 'due') =>
+    flat(sequence.steps).reduce((sum, { step }) => sum + (step.kind === 'letter' ? step.counts[of] : 0), 0)
   const tabLink = (part: string, words: string) => (
     <Link
       to={to(part)}
@@ -200,7 +201,8 @@ export function SequenceScreen() {
   const stop = stopping && (
     <StopDialog
       name={sequence.name}
-      due={due}
+      sent={letters('sent')}
+      due={letters('due')}
       onStop={() => {
         move.mutate('stop')
         setStopping(false)

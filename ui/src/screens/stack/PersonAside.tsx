@@ -21,6 +21,13 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   )
 }
 
+const OUT: Record<string, string> = {
+  sent: 'Went out',
+  skipped: 'Did not go out',
+  failed: 'Did not go out',
+  set_aside: 'Set aside under Today; was to go out',
+}
+
 /** Who the letter is for, what they have had, and when this one goes. */
 export function PersonAside({
   personId,
@@ -69,7 +76,7 @@ export function PersonAside({
           </p>
         ))}
       </Part>
-      <Part title={state === 'sent' ? 'Went out' : state === 'skipped' || state === 'failed' ? 'Did not go out' : 'Goes out'}>
+      <Part title={OUT[state] ?? 'Goes out'}>
         <p className="muted leading-5">
           {when ? `${when} their time` : 'no time yet'}
           <br />

@@ -9,7 +9,13 @@ import type { Row } from './useStack'
 
 type Stack = Shape<'Stack'>
 const ROW = 33
-const STATE_WORDS: Record<string, string> = { sent: 'sent', failed: 'failed', skipped: 'not sent', in_doubt: 'in doubt' }
+const STATE_WORDS: Record<string, string> = {
+  sent: 'sent',
+  failed: 'failed',
+  skipped: 'not sent',
+  in_doubt: 'in doubt',
+  set_aside: 'set aside',
+}
 
 function Mark({ row, conditions }: { row: Row; conditions: Stack['conditions'] }) {
   if (row.gaps.length > 0) return <span className="text-error">no {row.gaps[0]?.label.toLowerCase()}</span>

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { api, ask } from '../../../api/client'
+import { number } from '../../../app/format'
 import { useKeys } from '../../../app/keys'
 import { InboxLine } from '../../../parts/InboxLine'
 import { LetterFrame } from '../../../parts/LetterFrame'
@@ -67,8 +68,14 @@ export function ReadAs({
     { key: 'alt+j', words: 'The next person', whileTyping: true, run: () => go('next') },
     { key: 'alt+k', words: 'The person before', whileTyping: true, run: () => go('before') },
   ])
-  const move = (want: Want, words: string, label: string) => (
-    <button type="button" className="btn btn-xs btn-plain" aria-label={label} title={label} onClick={() => go(want)}>
+  const move = (want: Want, words: string, label: string, key?: string) => (
+    <button
+      type="button"
+      className="btn btn-xs btn-plain"
+      aria-label={label}
+      title={key ? `${label} (Alt and ${key})` : label}
+      onClick={() => go(want)}
+    >
       {words}
     </button>
   )
@@ -88,9 +95,14 @@ export function ReadAs({
               }
               onPick={onPerson}
             />
+            {data.place && (
+              <span className="muted whitespace-nowrap">
+                {data.place.at ? `${number(data.place.at)} of ${number(data.place.of)}` : 'not one of them'}
+              </span>
+            )}
             <span className="grow" />
-            {move('before', '‹', 'Somebody before')}
-            {move('next', '›', 'Somebody else')}
+            {move('before', '‹', 'Somebody before', 'K')}
+            {move('next', '›', 'Somebody else', 'J')}
             {move('gap', 'Gap', 'Next one with a gap')}
             {move('random', 'Any', 'Anybody')}
           </div>

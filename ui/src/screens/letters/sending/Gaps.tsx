@@ -6,7 +6,10 @@ import { number, plural } from '../../../app/format'
 import { OpensPeople } from '../../people/behind/OpensPeople'
 import { useSieve } from '../../people/table/usePeople'
 import { MendGap } from '../../stack/MendGap'
+import { useChecks } from '../reading/ChecksPane'
+import { ReadersBehind } from '../reading/ReadersBehind'
 import { behindAudience } from './behindAudience'
+import type { LetterStep } from './oneLetter'
 
 const ROW = 'flex items-baseline gap-3 border-b border-base-300 py-2'
 
@@ -33,6 +36,30 @@ function OneGap({ stepId, personId, onEnd }: { stepId: number; personId: number;
   const gap = data?.gaps[0]
   if (!gap) return null
   return <MendGap key={gap.field} stepId={stepId} personId={personId} field={gap.field} onClose={onEnd} onDone={NEXT_COMES} />
+}
+
+/** The fields that are empty, each opening those who lack it. */
+function Lacking({ letterId, sequenceId }: { letterId: number; sequenceId: number }) {
+  const { data: checks } = useChecks(letterId, sequenceId)
+  const gaps = (checks?.advice ?? []).flatMap(({ code, field, ...gap }) => (code === 'gap' && field ? [{ ...gap, field }] : []))
+  return (
+    <span className="muted text-[13px]">
+      {gaps.map((gap, i) => (
+        <span key={gap.field}>
+          {i > 0 && ', '}
+          <ReadersBehind
+            letterId={letterId}
+            sequenceId={sequenceId}
+            asked={{ gap: gap.field }}
+            title={gap.words}
+            count={gap.count ?? 0}
+          >
+            no {gap.excerpt}
+          </ReadersBehind>
+        </span>
+      ))}
+    </span>
+  )
 }
 
 /** Those who match and do not get it, by what keeps them. */
@@ -64,12 +91,14 @@ function NotThey({ audience, sieve }: { audience: Shape<'Audience'>; sieve: Shap
 
 /** Who has a gap, who does not get it, and what is missing before it can go. */
 export function Gaps({
-  stepId,
+  sequenceId,
+  step,
   ready,
   audience,
   onSendOthers,
 }: {
-  stepId: number
+  sequenceId: number
+  step: LetterStep
   ready: Shape<'Ready'>
   audience: Shape<'Audience'>
   onSendOthers: () => void
@@ -89,9 +118,10 @@ export function Gaps({
       {gap && (
         <>
           <p className={ROW}>
-            <Link to={`/stack/${stepId}?gaps`} className="text-error font-semibold hover:underline">
+            <Link to={`/stack/${step.id}?gaps`} className="text-error font-semibold hover:underline">
               {plural(ready.gaps, 'has a gap', 'have a gap')}
             </Link>
+            <Lacking letterId={step.letter_id} sequenceId={sequenceId} />
             <span className="grow" />
             <button type="button" className="word" onClick={() => setFilling(!filling)}>
               Fill
@@ -105,7 +135,7 @@ export function Gaps({
               </>
             )}
           </p>
-          {filling && <Filling stepId={stepId} onEnd={() => setFilling(false)} />}
+          {filling && <Filling stepId={step.id} onEnd={() => setFilling(false)} />}
         </>
       )}
       {sieve && <NotThey audience={audience} sieve={sieve} />}

@@ -104,7 +104,7 @@ export function SequenceDesk({ sequence, step, moves, actions, notices, tabs }: 
           below: (settled, saved) =>
             draft &&
             sequence.audience_said && (
-              <Before sequence={sequence} stepId={step.id} settled={settled} onSendOthers={() => send(saved)} />
+              <Before sequence={sequence} step={step} settled={settled} onSendOthers={() => send(saved)} />
             ),
         }}
       />
@@ -146,8 +146,8 @@ function Before({
   settled,
   sequence,
   ...gaps
-}: Omit<Parameters<typeof Gaps>[0], 'ready' | 'audience'> & { sequence: Shape<'Sequence'>; settled: boolean }) {
+}: Omit<Parameters<typeof Gaps>[0], 'ready' | 'audience' | 'sequenceId'> & { sequence: Shape<'Sequence'>; settled: boolean }) {
   const { data: ready } = useLookingOn(sequence, settled)
   if (!ready) return <p className="muted mt-3">{plural(sequence.sieve.would_get_it, 'letter')}: looking at each…</p>
-  return <Gaps ready={ready} audience={sequence.audience} {...gaps} />
+  return <Gaps sequenceId={sequence.id} ready={ready} audience={sequence.audience} {...gaps} />
 }

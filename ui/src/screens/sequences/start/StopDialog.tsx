@@ -1,14 +1,18 @@
-import { number } from '../../../app/format'
+import { number, plural } from '../../../app/format'
 import { Modal } from '../../../parts/Modal'
 
 /** Asks once, with the number, before what is still due is called off for good. */
 export function StopDialog({
   name,
+  sent,
   due,
   onStop,
   onClose,
 }: {
   name: string
+  /** Letters that have left. */
+  sent: number
+  /** Letters that are still to leave. */
   due: number
   onStop: () => void
   onClose: () => void
@@ -16,6 +20,7 @@ export function StopDialog({
   return (
     <Modal title={`Stop “${name}”?`} onClose={onClose}>
       <p className="font-serif text-lg">
+        {sent > 0 && `${plural(sent, 'letter has', 'letters have')} left already. `}
         {due === 1 ? '1 letter that is' : `${number(due)} letters that are`} still due will not go out, and everybody leaves it.
         This cannot be taken back; pausing can.
       </p>
