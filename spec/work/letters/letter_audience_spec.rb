@@ -22,8 +22,11 @@ RSpec.describe "whom a letter is written for" do
   end
 
   it "knows which of them somebody is, as one goes through them" do
-    places = [*people, make_person].map { |person| audience.place_of(person) }
-    expect(places).to eq([{at: 1, of: 3}, {at: 2, of: 3}, {at: 3, of: 3}, {at: nil, of: 3}])
+    other = make_person
+    places = ->(audience) { [*people, other].map { |person| audience.place_of(person)[:at] } }
+    expect([places.call(audience), audience.place_of(other)[:of]]).to eq([[1, 2, 3, nil], 3])
+    of_all = Work::LetterAudience.new(make_letter(name: "For nobody yet"), moment)
+    expect([places.call(of_all), of_all.place_of(other)]).to eq([[1, 2, 3, 4], {at: 4, of: 4}])
   end
 
   describe "#behind" do

@@ -26,14 +26,13 @@ module NimbleLetter
       # @return [Sequel::Dataset]
       def people = @people ||= (sequence && people_of(sequence)) || Records::Person.kept.exclude(email: nil)
 
-      def total = @total ||= people.count
+      def total = @total ||= of_draft&.size || people.count
 
       # @param person [Records::Person]
       # @return [Hash] at: which of them that person is, from 1, as one goes through them; nil: it is written for others. of: how many
       #   there are
       def place_of(person)
-        at, last = people.where { id <= person.id }.get { [count(:id).as(:at), max(:id).as(:last)] }
-        {at: (at if last == person.id), of: total}
+        {at: of_draft ? place_among(of_draft, person.id) : place_in_table(person.id), of: total}
       end
 
       # @param key [String] of a field
@@ -100,9 +99,24 @@ module NimbleLetter
       def empty(key) = of_letter.empty(key)
 
       def people_of(sequence)
-        return Records::Person.where(id: sequence.members_dataset.where(state: "active").select(:person_id)) unless sequence.draft?
+        Records::Person.where(id: of_draft || sequence.members_dataset.where(state: "active").select(:person_id))
+      end
 
-        Records::Person.where(id: @moment.sieving(audience_of(sequence)).would_get_it)
+      # @return [Array<Integer>, nil] people who would get it, in the order of their records; nil where it is for others
+      def of_draft
+        return @of_draft if defined?(@of_draft)
+
+        @of_draft = sequence&.draft? ? @moment.sieving(audience_of(sequence)).would_get_it : nil
+      end
+
+      def place_among(ids, id)
+        at = ids.bsearch_index { |other| other >= id }
+        at + 1 if at && ids[at] == id
+      end
+
+      def place_in_table(id)
+        at, last = people.where { |person| person.id <= id }.get { [count(:id).as(:at), max(:id).as(:last)] }
+        at if last == id
       end
 
       # @return [Records::Audience, nil] of a draft
