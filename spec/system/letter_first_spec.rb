@@ -38,6 +38,9 @@ RSpec.describe "one letter" do
     expect(page).to have_no_css("[aria-label='Whose letter']", exact_text: before)
   end
 
+  # Reads how many go, and sends them.
+  def sends = /\ASend (the other )?\d+ letters\z/
+
   def in_the_subject = expect(page).to have_css("[aria-label='Subject'].ProseMirror-focused")
 
   def sent = expect(page).to have_css("[role=status]", text: /\ASent\. Nothing leaves for another \d+ seconds?\./)
@@ -66,7 +69,7 @@ RSpec.describe "one letter" do
     click "Send to #{count}…"
     expect(page).to have_css("dialog", text: /\d+ letters to \d+ people from maren@/)
     accessible
-    move && within("dialog") { find("button", text: /\ASend (the other )?\d+ letters\z/).click }
+    move && within("dialog") { find("button", text: sends).click }
     sent
     expect(@moves).to be <= 12
     # It is found by its name, and leaves by itself.
@@ -124,5 +127,75 @@ RSpec.describe "one letter" do
     sent
     expect(@moves).to be <= 5
     click_button "Undo sending"
+  end
+
+  describe "that is ready to go" do
+    let(:york) { {all: [{field: "person.standing", is: "one_of", value: ["lead"]}, {field: "person.city", is: "one_of", value: ["York"]}]} }
+    let(:letter) { make_letter(manner: "plain").tap { |id| ask(:patch, "/api/letters/#{id}", {version: 1, **words}) } }
+    let(:words) { {subject: said("A quieter spring"), body: said("Would you like to hear your own room with less noise?")} }
+    let(:sequence) { ask(:post, "/api/sequences", {audience: {condition: york}, letter: {letter_id: letter}})["id"] }
+
+    def said(words) = {type: "doc", content: [{type: "paragraph", content: [{type: "text", text: words}]}]}
+
+    def reading_back
+      visit "/sequences/#{sequence}"
+      click_button(text: /\ASend to \d+…/)
+      expect(page).to have_css("dialog button:focus", text: sends)
+    end
+
+    def send_it = within("dialog") { click_button(text: sends) }
+
+    it "is sent once, and each is told, when a colleague sends it from the same draft" do
+      reading_back
+      petra = OverTheApi.as("petra")
+      ready = petra.ask(:get, "/api/sequences/#{sequence}/ready")
+      version = petra.ask(:get, "/api/sequences/#{sequence}")["version"]
+      petra.ask(:post, "/api/sequences/#{sequence}/start", {**ready.slice("letters", "gaps", "joining", "seen"), version: version, undo: true})
+      send_it
+      sent
+      click_button "Undo sending"
+      expect(page).to have_button(text: /\ASend to \d+…/)
+    end
+
+    it "stays as it was read back while the connection is lost, and goes once it is there" do
+      reading_back
+      page.driver.browser.network_conditions = {offline: true, latency: 0, throughput: 0}
+      begin
+        send_it
+        expect(page).to have_css("dialog [role=alert]", text: "does not answer")
+      ensure
+        page.driver.browser.delete_network_conditions
+      end
+      send_it
+      sent
+      click_button "Undo sending"
+    end
+
+    it "is written to somebody from the library, itself or as a copy" do
+      visit "/letters/#{letter}"
+      click_button "Write this to…"
+      expect(page).to have_css("[aria-label='To whom']", text: "choose whom")
+      expect(page).to have_css("[aria-label=Subject]", text: "A quieter spring")
+      expect(ask(:get, "/api/letters/#{letter}")["used_in"].size).to eq(1)
+      visit "/letters/#{letter}"
+      click_button "Write this to…"
+      click_button "A copy of it"
+      expect(page).to have_css("[aria-label='To whom']", text: "choose whom")
+      expect(page).to have_css("[aria-label=Subject]", text: "A quieter spring")
+      expect(ask(:get, "/api/letters/#{letter}")["used_in"].size).to eq(1)
+    end
+
+    it "lets everybody at whom it goes to and when" do
+      visit "/sequences/#{sequence}"
+      click_button "When it leaves"
+      click_button "In hours of the day"
+      accessible
+      find("body").send_keys(:escape)
+      click_button "To whom"
+      expect(page).to have_css("section[aria-label='To whom']", text: "Who a letter would reach")
+      accessible
+      click_button "Done"
+      accessible
+    end
   end
 end

@@ -15,7 +15,10 @@ if (!root) throw new Error('The page has no place for the screens')
 
 const client = new QueryClient({
   defaultOptions: {
+    // Without a line as without a server: it is said at once. What waits for a line in silence happens when nobody thinks of it any more.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 2000,
       // What is wrong stays wrong; only a server that does not answer is asked again.
       retry: (failures, error) => isAway(error) && failures < 3,

@@ -86,11 +86,11 @@ RSpec.describe Work::OneLetter do
 
   it "is one of the library itself, or a copy of it" do
     letter = make_letter(name: "The price list")
-    itself, copy = write({letter_id: letter.id}), write({letter_id: letter.id, copy: true})
+    itself, copy = write({"letter_id" => letter.id}), write({"letter_id" => letter.id, "copy" => true})
     expect([letter_of(itself).id, itself.name]).to eq([letter.id, "The price list"])
     expect(letter_of(copy)).to have_attributes(name: "The price list, copy", body: letter.body)
     expect(letter_of(copy).id).not_to eq(letter.id)
-    expect { write({letter_id: 0}) }.to raise_error(Invalid, /no such letter/)
+    expect { write({"letter_id" => 0}) }.to raise_error(Invalid, /no such letter/)
     expect(Records::Sequence.count).to eq(2)
   end
 

@@ -3,10 +3,13 @@ import type { ReactNode } from 'react'
 /** Choices of a menu, one below the other. */
 export function MenuList<Value>({
   items,
+  chosen,
   onPick,
   className = 'w-56',
 }: {
   items: { value: Value; words: ReactNode }[]
+  /** Which of them it is now, where it is one of them. */
+  chosen?: Value
   onPick: (value: Value) => void
   className?: string
 }) {
@@ -16,7 +19,8 @@ export function MenuList<Value>({
         <li key={String(item.value)}>
           <button
             type="button"
-            className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200"
+            aria-pressed={chosen === undefined ? undefined : item.value === chosen}
+            className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200 aria-pressed:font-semibold aria-pressed:text-primary"
             onClick={() => onPick(item.value)}
           >
             {item.words}

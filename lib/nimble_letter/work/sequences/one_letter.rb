@@ -9,7 +9,7 @@ module NimbleLetter
 
       # Puts a letter into a draft that is empty.
       # @param sequence [Records::Sequence]
-      # @param chosen [Hash{Symbol=>Object}] letter_id: one of the library, as it is; copy: true for a copy of it. Neither: a new one
+      # @param chosen [Hash{String=>Object}] "letter_id": one of the library, as it is; "copy": true for a copy of it. Neither: a new one
       # @raise [Invalid] when there is no such letter
       def self.put(sequence, chosen, moment)
         letter = letter(chosen, moment)
@@ -24,10 +24,10 @@ module NimbleLetter
       end
 
       def self.letter(chosen, moment)
-        return WriteLetter.new(moment).make unless chosen[:letter_id]
+        return WriteLetter.new(moment).make unless chosen["letter_id"]
 
-        letter = Records::Letter[chosen[:letter_id]] or raise Invalid.new("There is no such letter.", at: "letter.letter_id")
-        chosen[:copy] ? WriteLetter.new(moment).copy(letter) : letter
+        letter = Records::Letter[chosen["letter_id"]] or raise Invalid.new("There is no such letter.", at: "letter.letter_id")
+        chosen["copy"] ? WriteLetter.new(moment).copy(letter) : letter
       end
       private_class_method :letter
     end

@@ -179,7 +179,7 @@ function Writing({
           onAnew()
         }}
       />
-      <div className="grid grid-cols-[minmax(0,1fr)_400px] gap-7 items-start">
+      <div className="grid grid-cols-[minmax(0,1fr)_min(400px,38%)] gap-7 items-start">
         <WritingDesk
           letter={letter}
           first={first}

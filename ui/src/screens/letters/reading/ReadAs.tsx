@@ -85,7 +85,7 @@ export function ReadAs({
       {!data && !error && <Loading />}
       {data && (
         <>
-          <div className="flex items-center gap-1.5 mb-2 text-xs">
+          <div className="flex flex-wrap items-center gap-1.5 mb-2 text-xs">
             <FindPerson
               words={
                 <>
@@ -100,11 +100,12 @@ export function ReadAs({
                 {data.place.at ? `${number(data.place.at)} of ${number(data.place.of)}` : 'not one of them'}
               </span>
             )}
-            <span className="grow" />
-            {move('before', '‹', 'Somebody before', 'K')}
-            {move('next', '›', 'Somebody else', 'J')}
-            {move('gap', 'Gap', 'Next one with a gap')}
-            {move('random', 'Any', 'Anybody')}
+            <span className="ml-auto flex gap-1.5">
+              {move('before', '‹', 'Somebody before', 'K')}
+              {move('next', '›', 'Somebody else', 'J')}
+              {move('gap', 'Gap', 'Next one with a gap')}
+              {move('random', 'Any', 'Anybody')}
+            </span>
           </div>
           <div className="flex items-center gap-2 mb-2">
             <Segments

@@ -120,6 +120,7 @@ export function Leaves({ step, onChange }: { step: LetterStep; onChange: (timing
         <div className="w-72">
           <MenuList
             className="w-full mb-1"
+            chosen={way}
             items={[
               { value: 'now' as Way, words: 'Now' },
               { value: 'time' as Way, words: 'At a time' },

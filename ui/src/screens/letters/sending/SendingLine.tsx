@@ -8,7 +8,6 @@ import { useNow } from '../../../app/usePost'
 import { Popover } from '../../../parts/Popover'
 import { FigureBehind } from '../../results/FigureBehind'
 import { SenderField } from '../../sequences/plan/SenderField'
-import { whoLeaves } from '../../sequences/start/StartDialog'
 import type { Change } from '../../sequences/useChanges'
 import { Leaves } from './Leaves'
 import type { LetterStep } from './oneLetter'
@@ -18,7 +17,7 @@ function Said({ label, children }: { label: string; children: ReactNode }) {
   return (
     <div className="min-w-0">
       <span className="field-label !mb-0">{label}</span>
-      <span className="flex items-baseline whitespace-nowrap min-h-7">{children}</span>
+      <span className="flex items-center whitespace-nowrap min-h-7">{children}</span>
     </div>
   )
 }
@@ -140,7 +139,7 @@ export function SendingLine({
       </Said>
       <Said label="Then">
         <Popover words="nothing follows" label="What follows">
-          {() => <p className="w-64 p-1">{whoLeaves(sequence.leave_on)} Answers are read under Replies.</p>}
+          {() => <p className="w-64 p-1 whitespace-normal">This letter is all they get. Answers are read under Replies.</p>}
         </Popover>
         {draft && (
           <button type="button" className="quiet-word ml-3 underline underline-offset-2" onClick={onFollowUp}>
