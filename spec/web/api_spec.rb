@@ -233,6 +233,12 @@ RSpec.describe "the API" do
       expect(call_api(:get, "/api/catalogue")["cities"].map { |city| Core::Fold.call(city).to_s }).to eq(%w[emile york hull])
     end
 
+    it "shows first what was to start and did not" do
+      refused = make_sequence.update(start_refused: "It would be 43 letters by now.", updated_at: now - 86_400)
+      make_sequence
+      expect(call_api(:get, "/api/today")["drafts"].first).to include("id" => refused.id, "start_refused" => refused.start_refused)
+    end
+
     it "settles a letter in doubt" do
       delivery = start(make_sequence(people: [person])).deliveries.first
       delivery.update(state: "in_doubt", sent_at: now)

@@ -23,7 +23,7 @@ module NimbleLetter
         sequences.map do |sequence|
           members, people = came.fetch(sequence.id, [0, 0])
           {
-            **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at),
+            **sequence.values.slice(:id, :name, :state, :started_at, :ended_at, :updated_at, :start_at, :start_refused),
             steps: steps.fetch(sequence.id, 0),
             people: people,
             planned: counted.include?(sequence.id) ? planned(sequence) : members * steps.fetch(sequence.id, 0),

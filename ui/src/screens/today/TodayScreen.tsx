@@ -39,6 +39,9 @@ function SequenceLine({ sequence }: { sequence: Shape<'SequenceRow'> }) {
           ? plural(sequence.steps, 'letter step')
           : `${sequence.sent} of ${sequence.planned} sent, ${sequence.replied} replied`}
       </span>
+      {sequence.start_refused && (
+        <span className="text-error text-xs col-span-2">It did not start at its time. {sequence.start_refused}</span>
+      )}
     </Link>
   )
 }

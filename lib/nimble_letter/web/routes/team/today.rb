@@ -22,11 +22,13 @@ module NimbleLetter
             under_way = Records::Sequence.under_way.select(:id)
             doubtful = Records::Delivery.where(state: "in_doubt")
             failed = Records::Delivery.where(state: "failed", sequence_id: under_way).not_set_aside
+            # What was to start and did not is nowhere else said to those who do not open it.
+            drafts = Records::Sequence.where(state: "draft").order(Sequel.expr(start_refused: nil), Sequel.desc(:updated_at))
             shown = ->(letters) { letters.order(Sequel.desc(:due_at), :id).limit(SHOWN).all }
             json(
               new_replies: ReplyJson.rows(to_read.newest_first.limit(SHOWN).all),
               new_replies_count: to_read.count,
-              drafts: SequenceRows.write(Records::Sequence.where(state: "draft").order(Sequel.desc(:updated_at)).limit(SHOWN).all),
+              drafts: SequenceRows.write(drafts.limit(SHOWN).all),
               running:
                 SequenceRows.write(Records::Sequence.under_way.order(Sequel.desc(:started_at)).limit(SHOWN).all),
               in_doubt: DeliveryJson.doubts(shown.call(doubtful)).map { |letter| letter.except(:text) },
