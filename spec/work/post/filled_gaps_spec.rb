@@ -65,6 +65,28 @@ RSpec.describe Work::FilledGaps do
     expect(received.first(2)).to eq([whole.email, lacking.email])
   end
 
+  it "waits as before for who left by an act that is undone" do
+    other = make_person(city: nil)
+    at = moment(account: make_account)
+    acts = {
+      "bin" => -> { Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: lacking.id), moment: at) },
+      "merge" => -> { Work::MergeRecords.call(other, lacking.refresh, {}, versions: [other.refresh.version, lacking.version], moment: at) },
+      "take out" => -> do
+        act = Work::Act.new({"kind" => "take_out", "sequence_id" => sequence.id}, at)
+        Work::ChangeMany.start(act, Records::Person.where(id: lacking.id), moment: at)
+      end
+    }
+    waits = -> { Records::SetAside.select_map(%i[kind key lacks delivery_id]) }
+    before = waits.call
+    acts.each do |words, act|
+      Work::TakeBack.start(act.call, moment: at)
+      expect(waits.call).to eq(before), words
+    end
+    change_person(lacking.refresh, {"person.city" => "Whitby"})
+    round(now + 2 * 86_400)
+    expect(received).to include(lacking.email)
+  end
+
   it "lists it in the stack as set aside, with its gap, until then" do
     step = sequence.steps.first
     row = include(person_id: lacking.id, state: "set_aside", gaps: [{field: "person.city", label: "City"}])

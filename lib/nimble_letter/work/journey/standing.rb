@@ -141,8 +141,8 @@ module NimbleLetter
         end
         return unless member.state == "active"
 
-        failed = Records::Delivery.first(member_id: member.id, step_id: member.step_id, state: "failed") or return
-        PutAside.call("letter", failed.id, failed.reason.to_s, at: @moment.now, delivery_id: failed.id)
+        failed = Records::Delivery.first(member_id: member.id, step_id: member.step_id, state: "failed")
+        LetterAside.again(failed, at: @moment.now) if failed
       end
 
       def go_on(member, state)

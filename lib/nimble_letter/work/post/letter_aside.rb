@@ -19,15 +19,24 @@ module NimbleLetter
           changed = held.update(state: "failed", reason: reason[0, 300], lease: nil, leased_until: nil)
           next false unless changed == 1
 
-          Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: {reason: reason[0, 300]})
+          lacking = lacks.join(",")[0, 500] if lacks.any?
+          told = {reason: reason[0, 300], lacks: lacking}.compact
+          Happening.call("failed", at: at, person_id: delivery.person_id, delivery: delivery, data: told)
           moment = Moment.new(now: at)
           if lacks.empty? && moment.plan_of(member.sequence_id, member.plan)[delivery.step_id]&.without_it
             Passing.without(member, moment)
           else
-            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: (lacks.join(",")[0, 500] if lacks.any?))
+            PutAside.call("letter", delivery.id, problem, at: at, delivery_id: delivery.id, lacks: lacking)
           end
           true
         end
+      end
+
+      # As it was set aside, for a member who is back.
+      # @param delivery [Records::Delivery] that failed
+      def self.again(delivery, at:)
+        told = Records::Event.where(delivery_id: delivery.id, kind: "failed").order(Sequel.desc(:id)).first
+        PutAside.call("letter", delivery.id, delivery.reason.to_s, at: at, delivery_id: delivery.id, lacks: told&.data&.[]("lacks"))
       end
     end
   end
