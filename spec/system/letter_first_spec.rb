@@ -191,10 +191,11 @@ RSpec.describe "one letter" do
       click_button "In hours of the day"
       accessible
       find("body").send_keys(:escape)
-      click_button "To whom"
+      find("[aria-label='To whom']").send_keys(:enter)
       expect(page).to have_css("section[aria-label='To whom']", text: "Who a letter would reach")
       accessible
-      click_button "Done"
+      find("section[aria-label='To whom'] :focus").send_keys(:escape)
+      expect(page).to have_css("[aria-label='To whom']:focus")
       accessible
     end
   end

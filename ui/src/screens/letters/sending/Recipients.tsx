@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Shape } from '../../../api/client'
 import { number } from '../../../app/format'
 import { OpensPeople } from '../../people/behind/OpensPeople'
@@ -71,8 +71,22 @@ export function ToWhom({
   onDone: () => void
 }) {
   const [draft, setDraft] = useState(audience)
+  const section = useRef<HTMLElement>(null)
+  // With keys one goes on in it, and is back where one opened it when it is shut.
+  useEffect(() => {
+    const opener = document.activeElement
+    section.current?.querySelector<HTMLElement>('input, button')?.focus()
+    return () => {
+      if (opener instanceof HTMLElement) opener.focus()
+    }
+  }, [])
   return (
-    <section aria-label="To whom" className="border border-base-300 rounded-sm p-4 mb-4">
+    <section
+      ref={section}
+      aria-label="To whom"
+      className="border border-base-300 rounded-sm p-4 mb-4"
+      onKeyDown={(event) => event.key === 'Escape' && onDone()}
+    >
       <div className="grid grid-cols-[minmax(0,1fr)_266px] gap-6">
         <AudienceEditor
           audience={draft}
