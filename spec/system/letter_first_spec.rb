@@ -130,7 +130,7 @@ RSpec.describe "one letter" do
   end
 
   describe "that is ready to go" do
-    let(:york) { {all: [{field: "person.standing", is: "one_of", value: ["lead"]}, {field: "person.city", is: "one_of", value: ["York"]}]} }
+    let(:york) { {all: {standing: "lead", city: "York"}.map { |key, word| {field: "person.#{key}", is: "one_of", value: [word]} }} }
     let(:letter) { make_letter(manner: "plain").tap { |id| ask(:patch, "/api/letters/#{id}", {version: 1, **words}) } }
     let(:words) { {subject: said("A quieter spring"), body: said("Would you like to hear your own room with less noise?")} }
     let(:sequence) { ask(:post, "/api/sequences", {audience: {condition: york}, letter: {letter_id: letter}})["id"] }
@@ -149,8 +149,9 @@ RSpec.describe "one letter" do
       reading_back
       petra = OverTheApi.as("petra")
       ready = petra.ask(:get, "/api/sequences/#{sequence}/ready")
+      read_back = ready.slice("letters", "gaps", "joining", "seen")
       version = petra.ask(:get, "/api/sequences/#{sequence}")["version"]
-      petra.ask(:post, "/api/sequences/#{sequence}/start", {**ready.slice("letters", "gaps", "joining", "seen"), version: version, undo: true})
+      petra.ask(:post, "/api/sequences/#{sequence}/start", {**read_back, version: version, undo: true})
       send_it
       sent
       click_button "Undo sending"

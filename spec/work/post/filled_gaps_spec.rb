@@ -70,7 +70,9 @@ RSpec.describe Work::FilledGaps do
     at = moment(account: make_account)
     acts = {
       "bin" => -> { Work::ChangeMany.start(Work::Act.new({"kind" => "bin"}, at), Records::Person.where(id: lacking.id), moment: at) },
-      "merge" => -> { Work::MergeRecords.call(other, lacking.refresh, {}, versions: [other.refresh.version, lacking.version], moment: at) },
+      "merge" => -> do
+        Work::MergeRecords.call(other, lacking.refresh, {}, versions: [other.refresh.version, lacking.version], moment: at)
+      end,
       "take out" => -> do
         act = Work::Act.new({"kind" => "take_out", "sequence_id" => sequence.id}, at)
         Work::ChangeMany.start(act, Records::Person.where(id: lacking.id), moment: at)

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { classes } from './classes'
 
 /** Choices of a menu, one below the other. */
 export function MenuList<Value>({
@@ -20,7 +21,10 @@ export function MenuList<Value>({
           <button
             type="button"
             aria-pressed={chosen === undefined ? undefined : item.value === chosen}
-            className="block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200 aria-pressed:font-semibold aria-pressed:text-primary"
+            className={classes(
+              'block w-full text-left px-1.5 py-1 rounded-sm hover:bg-base-200',
+              item.value === chosen && 'font-semibold text-primary',
+            )}
             onClick={() => onPick(item.value)}
           >
             {item.words}
