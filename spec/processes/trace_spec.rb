@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "open3"
+
 RSpec.describe Processes::Trace do
   let(:lines) { [] }
   let(:trace) { described_class.new(say: ->(words) { lines << words }) }
@@ -37,6 +39,11 @@ RSpec.describe Processes::Trace do
     trace.run(["sequence", sequence.name])
     expect(lines).to include(a_string_matching(/sequence event \d+ +started/))
     expect(lines).to include(a_string_matching(/event \d+ +person #{person.id} · Joined/))
+  end
+
+  it "says so as long as the demo is being built" do
+    said, status = Open3.capture2e(world_settings, RbConfig.ruby, "bin/nimble", "trace", "person", "Tamsin", chdir: ROOT)
+    expect([said, status.exitstatus]).to eq(["The demo is still being built.\nbin/start and bin/dev say Ready once it is there.\n", 1])
   end
 
   it "says what it can trace, and when there is none" do

@@ -19,19 +19,23 @@ module World
     children&.stop
   end
 
-  # Runs spec/scripts/worker.rb to its end.
-  # @return [Process::Status]
-  def run_worker(**env)
-    settings = {
+  # What has a process work on the same records.
+  def world_settings
+    {
       "NIMBLE_VAR" => configuration.var,
       "PORT" => configuration.port.to_s,
       "DB_PORT" => configuration.db_port.to_s,
       "SMTP_PORT" => configuration.smtp_port.to_s,
       "NIMBLE_DATABASE" => configuration.database
     }
+  end
+
+  # Runs spec/scripts/worker.rb to its end.
+  # @return [Process::Status]
+  def run_worker(**env)
     pid =
       Process.spawn(
-        settings.merge(env.transform_keys(&:to_s).transform_values(&:to_s)),
+        world_settings.merge(env.transform_keys(&:to_s).transform_values(&:to_s)),
         RbConfig.ruby,
         File.join(ROOT, "spec/scripts/worker.rb")
       )

@@ -47,7 +47,9 @@ module NimbleLetter
 
       # For looking into a database that runs.
       def self.with_records(configuration)
-        Records.connect(configuration)
+        unless DemoData.new(configuration).there?
+          raise Error.new("The demo is still being built.", code: :half_built, hint: "bin/start and bin/dev say Ready once it is there.")
+        end
         yield
       rescue *Records::Patience::AWAY
         raise Error.new("The database is not there.", code: :database_away, hint: "Start it with bin/start or bin/dev.")

@@ -20,6 +20,12 @@ module NimbleLetter
         build unless built?
       end
 
+      # @return [Boolean] whether all of it is there
+      def there?
+        Records.connect(@configuration)
+        Records.db.table_exists?(:settings) && built?
+      end
+
       private
 
       def built? = Records.db[:settings].where(key: MARK).any?
