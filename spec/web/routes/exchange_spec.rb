@@ -153,7 +153,9 @@ RSpec.describe "sequences as files" do
     broken = JSON.parse(JSON.generate(file).gsub("\"picture_id\":#{picture.id}", "\"picture_id\":9"))
     bring(broken, {}, status: 422)
     bring(file.merge("letters" => []), {}, status: 422)
-    [{"people" => [1]}, {"without" => [1]}, {"filter_id" => 1}, {"filters" => [1]}, {"lists" => [1]}].each do |audience|
+    nowhere = 99_999
+    [{"people" => [nowhere]}, {"without" => [nowhere]}, {"filter_id" => nowhere}, {"filters" => [nowhere]},
+      {"lists" => [nowhere]}].each do |audience|
       rules = [{"kind" => "filter", "settings" => {"audience" => audience}}]
       expect(bring(out.merge("rules" => rules), {}, status: 422)["error"]["code"]).to eq("not_said"), audience.to_s
     end

@@ -4,7 +4,7 @@
 RSpec.describe Work::LeavesWhen do
   let(:people) { Array.new(3) { make_person } }
   let(:sequence) do
-    Work::PlanSequence.make(name: nil, audience: {"people" => people.map(&:id)}, letter: {letter_id: make_letter.id}, moment: moment)
+    Work::PlanSequence.make(name: nil, audience: {"people" => people.map(&:id)}, letter: {"letter_id" => make_letter.id}, moment: moment)
   end
   let(:maren) { make_account }
   let(:box) { Records::Mailbox[sequence.sender["mailbox_id"]] }
@@ -37,7 +37,7 @@ RSpec.describe Work::LeavesWhen do
 
   it "begins on another day where its mailbox is full" do
     box.update(daily_limit: 1)
-    send_one = Work::PlanSequence.make(name: "One", audience: {"people" => [make_person.id]}, letter: {letter_id: make_letter.id},
+    send_one = Work::PlanSequence.make(name: "One", audience: {"people" => [make_person.id]}, letter: {"letter_id" => make_letter.id},
       moment: moment)
     start(send_one)
     expect(leaves.keeps.map(&:words)).to eq(["#{box.address} has no room left today and sends 1 a day; 3 of these leave later."])
