@@ -17,7 +17,7 @@ module NimbleLetter
           person_id: @person.id,
           person: @person.name,
           company: company,
-          place: audience.place_of(@person),
+          place: (audience.place_of(@person) if audience.sequence),
           mailbox: mailbox && {address: mailbox.address, name: mailbox.name},
           state: "preview",
           text: setting.text(merged, mailbox),
