@@ -7,3 +7,9 @@ export const isAway = (error: unknown) => error instanceof ApiProblem && (error.
 
 /** How soon to ask again as long as that is so: a screen whose records were away comes back by itself. */
 export const whileAway = (error: unknown) => isAway(error) && AWAY_MS
+
+/**
+ * What stands in the way of a screen. A server that is away for a while does not, as long as there is something to show: nobody loses
+ * the page in which they type.
+ */
+export const inTheWay = (error: unknown, shown: unknown) => (shown !== undefined && isAway(error) ? null : error)

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { api, ask } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { money, plural } from '../../app/format'
 import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
@@ -33,7 +34,7 @@ export function CompanyScreen() {
       },
     },
   )
-  if (error) return <ErrorNote error={error} />
+  if (inTheWay(error, company)) return <ErrorNote error={error} />
   if (!company || !catalogue) return <Loading />
   const fields = catalogue.fields.filter(
     (field) => field.subject === 'company' && field.key in company.values && (!field.retired || company.values[field.key]),

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link, useParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { number } from '../../app/format'
 import { stale } from '../../app/stale'
 import { useCatalogue } from '../../app/useCatalogue'
@@ -63,7 +64,7 @@ export function FileScreen() {
   useEffect(() => {
     if (state === 'done') stale(client, 'file')
   }, [state, client])
-  if (error) return <ErrorNote error={error} />
+  if (inTheWay(error, file)) return <ErrorNote error={error} />
   if (!file || !catalogue) return <Loading />
   return (
     <>

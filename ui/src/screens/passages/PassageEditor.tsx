@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Editor, JSONContent } from '@tiptap/react'
 import { useMemo, useState } from 'react'
 import { api, ask, type Shape } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { useCatalogue } from '../../app/useCatalogue'
 import { classes } from '../../parts/classes'
 import { MenuList } from '../../parts/MenuList'
@@ -35,8 +36,8 @@ export function PassageEditor({ id, onGone }: { id: number; onGone: () => void }
   const [view, setView] = useState<View>({ language: ANY, versions: false })
   const { data: passage, error, refetch } = useQuery({ queryKey: ['passage', id], queryFn: () => PASSAGES.read(id) })
   const leftOver = useLeftOver(PASSAGES, id, passage)
-  if (error) return <ErrorNote error={error} retry={refetch} />
-  if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
+  if (inTheWay(error, passage)) return <ErrorNote error={error} retry={refetch} />
+  if (inTheWay(leftOver.error, leftOver.data)) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
   if (!passage || !leftOver.data) return <Loading />
   return (
     <Writing

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { api, ask, type Shape } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { useTellChange } from '../../app/changes'
 import { day } from '../../app/format'
 import { useKeys } from '../../app/keys'
@@ -101,7 +102,7 @@ export function PersonScreen() {
     { key: 'a', words: 'Add to a sequence…', run: () => setParams({ join: '1' }, { replace: true }) },
     { key: 'b', words: 'Back to people', leaves: true, run: () => navigate('/people') },
   ])
-  if (error) return <ErrorNote error={error} retry={refetch} />
+  if (inTheWay(error, person)) return <ErrorNote error={error} retry={refetch} />
   if (!person || !catalogue) return <Loading />
   const standing = catalogue.fields
     .find((field) => field.key === 'person.standing')

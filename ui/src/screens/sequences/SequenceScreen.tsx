@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Shape } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { clock, moment, number } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
@@ -129,7 +130,7 @@ export function SequenceScreen() {
   useEffect(() => {
     if (sequence && (sequence.state !== 'draft' || sequence.start_at)) setStarting(false)
   }, [sequence])
-  if (query.error) return <ErrorNote error={query.error} retry={query.refetch} />
+  if (inTheWay(query.error, query.data)) return <ErrorNote error={query.error} retry={query.refetch} />
   if (!sequence) return <Loading />
   // What was sent by hand a moment ago: it can be taken back, on whichever part of the page one is.
   const sent = sequence.state === 'draft' && sequence.undo_seconds != null

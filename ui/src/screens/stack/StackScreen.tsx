@@ -2,6 +2,7 @@ import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/rea
 import { useEffect, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { api, ask } from '../../api/client'
+import { inTheWay } from '../../app/away'
 import { moment } from '../../app/format'
 import { useKeys } from '../../app/keys'
 import { useSession } from '../../app/session'
@@ -100,7 +101,7 @@ export function StackScreen() {
     { key: 'e', words: 'Write a line into this one', run: () => setWriting(true) },
     { key: 'b', words: 'Back to the plan', leaves: true, run: () => navigate(`/sequences/${stack?.sequence.id}`) },
   ])
-  if (error) return <ErrorNote error={error} />
+  if (inTheWay(error, stack)) return <ErrorNote error={error} />
   if (!stack) return <Loading />
   const goesAt = letter?.goes_at ?? row?.goes_at
   const when = goesAt ? moment(goesAt, letter?.time_zone ?? firm.time_zone) : undefined

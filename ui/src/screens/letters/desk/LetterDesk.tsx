@@ -3,6 +3,7 @@ import type { JSONContent } from '@tiptap/react'
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation } from 'react-router'
 import type { Shape } from '../../../api/client'
+import { inTheWay } from '../../../app/away'
 import { useKeys } from '../../../app/keys'
 import { useCatalogue } from '../../../app/useCatalogue'
 import { Header } from '../../../parts/Header'
@@ -224,8 +225,8 @@ export function LetterDesk({ id, around }: { id: number; around?: Around }) {
   })
   const leftOver = useLeftOver(LETTERS, id, letter)
   const presence = usePresence(letter?.id)
-  if (error) return <ErrorNote error={error} retry={refetch} />
-  if (leftOver.error) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
+  if (inTheWay(error, letter)) return <ErrorNote error={error} retry={refetch} />
+  if (inTheWay(leftOver.error, leftOver.data)) return <ErrorNote error={leftOver.error} retry={leftOver.refetch} />
   if (!letter || !catalogue || !leftOver.data) return <Loading />
   return (
     <Writing
