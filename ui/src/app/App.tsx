@@ -24,6 +24,7 @@ import { SetAsideScreen } from '../screens/set-aside/SetAsideScreen'
 import { SettingsScreen } from '../screens/settings/SettingsScreen'
 import { StackScreen } from '../screens/stack/StackScreen'
 import { TodayScreen } from '../screens/today/TodayScreen'
+import { inTheWay } from './away'
 import { ChangesProvider } from './ChangesProvider'
 import { KeysProvider } from './keys'
 import { Mishap } from './Mishap'
@@ -39,7 +40,7 @@ const LetterScreen = lazy(async () => ({ default: (await import('../screens/lett
 /** The whole application: signed out, the way in; signed in, the shell around a screen. */
 export function App() {
   const { data: session, error, refetch } = useSessionQuery()
-  if (error)
+  if (inTheWay(error, session))
     return (
       <div className="max-w-lg mx-auto mt-40">
         <ErrorNote error={error} retry={refetch} />
