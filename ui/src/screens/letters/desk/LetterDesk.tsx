@@ -121,7 +121,7 @@ function Writing({
     { key: 't', words: 'Send a test to yourself', run: test },
     { key: 'alt+t', words: 'Send a test to yourself', whileTyping: true, run: test },
   ])
-  // Whoever came from a step of a sequence goes back there.
+  // People who came from a step of a sequence go back there.
   const back = (useLocation().state as { back?: { to: string; words: string } } | null)?.back
   const settled = saving.state === 'saved'
   return (

@@ -13,7 +13,7 @@ import type { LetterStep } from './oneLetter'
 
 const ROW = 'flex items-baseline gap-3 border-b border-base-300 py-2'
 
-/** What is read anew then shows the next one. */
+/** The next one is shown once the list has been read again. */
 const NEXT_COMES = () => {}
 
 /** The gap of one letter after the other, until none is left or somebody has had enough. */
